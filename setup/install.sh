@@ -1,0 +1,71 @@
+#!/usr/bin/env bash
+# Installs what is missing and only that: Debian packages, the Python environment,
+# the npm packages and the built web parts. Each step leaves a stamp made from the
+# files it depends on, so that a second run costs milliseconds.
+#
+#   setup/install.sh run     what serving needs
+#   setup/install.sh test    the same, and what the tests need
+set -euo pipefail
+cd "$(dirname "$0")/.."
+purpose=${1:-run}
+stamps=.stamps
+mkdir -p "$stamps"
+
+fail() { printf '\n  ✗ %s\n    %s\n' "$1" "$2" >&2; exit 1; }
+
+# stamped NAME SUM COMMAND...: runs COMMAND unless it last succeeded for the same SUM.
+stamped() {
+  local name=$1 sum=$2; shift 2
+  [[ -f $stamps/$name && $(<"$stamps/$name") == "$sum" ]] && return 0
+  local started=$SECONDS log="$stamps/$name.log"
+  printf '  … %s\r' "$name"
+  if ! "$@" >"$log" 2>&1; then
+    tail -n 15 "$log" >&2
+    fail "$name failed" "The whole output is in $log; mend what it names and run the same command again."
+  fi
+  printf '%s' "$sum" >"$stamps/$name"
+  printf '  ✓ %-32s %3d s\n' "$name" $((SECONDS - started))
+}
+
+sum_of() { cat "$@" 2>/dev/null | sha256sum | cut -c1-16; }
+
+# Names of the git-tracked or new, not ignored, files below the folders given.
+files_below() { find "$@" -type f -not -path '*/node_modules/*' | LC_ALL=C sort; }
+
+debian_packages() {
+  local missing=()
+  for package in "$@"; do
+    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || missing+=("$package")
+  done
+  ((${#missing[@]} == 0)) && return 0
+  local as_root=()
+  if ((EUID != 0)); then
+    command -v sudo >/dev/null || { echo "Missing Debian packages: ${missing[*]}. Install them as root: apt-get install ${missing[*]}"; return 1; }
+    as_root=(sudo)
+  fi
+  "${as_root[@]}" apt-get update -q
+  # No service may start by itself: the database runs in a folder of the project's own.
+  DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "${missing[@]}"
+}
+
+python_environment() {
+  local python=${PYTHON:-python3}
+  "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; set PYTHON to its path."; return 1; }
+  [[ -x .venv/bin/python ]] || "$python" -m venv .venv
+  local extra=""
+  [[ $purpose == test ]] && extra="[test]"
+  local constraints=()
+  [[ -f setup/constraints.txt ]] && constraints=(-c setup/constraints.txt)
+  .venv/bin/python -m pip install -q --disable-pip-version-check "${constraints[@]}" -e ".$extra"
+}
+
+npm_packages() { npm ci --no-progress; }
+web_parts() { npm run --silent build; }
+
+debian=(mariadb-server)
+[[ $purpose == test ]] && debian+=(chromium fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
+stamped "Debian-packages-$purpose" "$(printf '%s ' "${debian[@]}" | sha256sum)$(dpkg-query -W -f='${Version}' "${debian[@]}" 2>/dev/null | sha256sum | cut -c1-8 || true)" debian_packages "${debian[@]}"
+if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
+purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup/constraints.txt)$(readlink -f .venv)" python_environment
+stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
+stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts

@@ -1,0 +1,1 @@
+"""Anchorline: gets correct postal addresses into business records."""

@@ -1,0 +1,205 @@
+"""Reading a form document: from plain data to a `Form`, or the list of what is wrong.
+
+The shape (which keys, which types) is checked where the document comes in; here it is held
+against itself: names that must exist, keys that must differ, mappings that must lead somewhere.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
+
+from ..address import COMPONENTS
+from ..errors import DocumentError, Problem, nearest_names, unknown_name_detail
+from ..gazetteer.suggestion import SUGGESTION_KINDS
+from ..layouts import LayoutLibrary
+from ..mapping.changes import CHANGES
+from ..mapping.rules import Rule
+from .model import DEFAULT_LENGTHS, FIELD_TYPES, FORM_KINDS, Condition, Field, Form, Option, Slot
+
+_KEY = re.compile(r"[a-z][a-z0-9_-]{0,63}")
+Document = Mapping[str, Any]
+
+
+def read_form(document: Document, layouts: LayoutLibrary) -> Form:
+    """The form of a document.
+
+    Raises:
+        DocumentError: with every problem found, each with a pointer into the document.
+    """
+    reader = _Reader(layouts)
+    form = reader.form(document)
+    if reader.problems:
+        raise DocumentError(f"form {document.get('key', '')}", reader.problems)
+    return form
+
+
+class _Reader:
+    """Reads one document and gathers its problems."""
+
+    def __init__(self, layouts: LayoutLibrary) -> None:
+        self.problems: list[Problem] = []
+        self._layouts = layouts
+
+    def form(self, document: Document) -> Form:
+        self._key(document["key"], "/key")
+        self._one_of("kind of form", document["kind"], FORM_KINDS, "/kind")
+        slots = {
+            slot["key"]: self._slot(slot, f"/slots/{index}")
+            for index, slot in enumerate(document.get("slots", ()))
+        }
+        form = Form(
+            key=document["key"],
+            kind=document["kind"],
+            title=document["title"],
+            intro=document.get("intro") or "",
+            thanks=document.get("thanks") or "",
+            items=tuple(self._items(document.get("fields", ()), slots)),
+        )
+        self._distinct_keys(form, document)
+        self._conditions(form, document)
+        self._mapping_targets(document, [f.key for f in form.all_fields()])
+        return form
+
+    def _items(
+        self, entries: Sequence[Document], slots: Mapping[str, Slot]
+    ) -> Iterable[Field | Slot]:
+        placed: set[str] = set()
+        for index, entry in enumerate(entries):
+            pointer = f"/fields/{index}"
+            key = entry.get("slot")
+            if key is None:
+                yield self._field(entry, pointer)
+            elif key not in slots:
+                self._unknown("slot", key, slots, f"{pointer}/slot")
+            elif key in placed:
+                self._say(f"{pointer}/slot", f"The slot {key!r} is already on the form.")
+            else:
+                placed.add(key)
+                yield slots[key]
+        yield from (slot for key, slot in slots.items() if key not in placed)
+
+    def _field(self, entry: Document, pointer: str, slot: str | None = None) -> Field:
+        key, kind = entry["key"], entry.get("type") or "text"
+        self._key(key, f"{pointer}/key")
+        self._one_of("type of field", kind, FIELD_TYPES, f"{pointer}/type")
+        component = entry.get("component")
+        if component is not None:
+            self._one_of("component", component, COMPONENTS, f"{pointer}/component")
+        label = entry.get("label") or ""
+        if not label and component is None and kind != "hidden":
+            self._say(f"{pointer}/label", "Give the field a label, so that people know it.")
+        options = tuple(
+            Option(o["value"], o.get("label") or o["value"]) for o in entry.get("options") or ()
+        )
+        if kind == "choice" and not options:
+            self._say(f"{pointer}/options", "A choice needs at least one option.")
+        return Field(
+            key=key,
+            type=kind,
+            label=label,
+            required=bool(entry.get("required")),
+            help=entry.get("help") or "",
+            options=options,
+            max_length=entry.get("max_length") or DEFAULT_LENGTHS.get(kind),
+            show_when=_condition(entry),
+            component=component,
+            slot=slot,
+        )
+
+    def _slot(self, entry: Document, pointer: str) -> Slot:
+        self._key(entry["key"], f"{pointer}/key")
+        codes = [layout.country_code for layout in self._layouts]
+        countries = tuple(entry["countries"])
+        for index, code in enumerate(countries):
+            self._one_of("layout for country", code, codes, f"{pointer}/countries/{index}")
+        country = entry.get("country") or countries[0]
+        if country not in countries:
+            self._unknown("country of this slot", country, countries, f"{pointer}/country")
+        for index, kind in enumerate(entry.get("kinds") or ()):
+            self._one_of("kind of suggestion", kind, SUGGESTION_KINDS, f"{pointer}/kinds/{index}")
+        return Slot(
+            key=entry["key"],
+            label=entry["label"],
+            countries=countries,
+            country=country,
+            kinds=tuple(entry.get("kinds") or ()),
+            required=entry.get("required", True) is not False,
+            help=entry.get("help") or "",
+            show_when=_condition(entry),
+            parts=tuple(
+                self._field(part, f"{pointer}/parts/{index}", slot=entry["key"])
+                for index, part in enumerate(entry.get("parts") or ())
+            ),
+            mapping=tuple(
+                self._rule(rule, f"{pointer}/mapping/{index}")
+                for index, rule in enumerate(entry.get("mapping") or ())
+            ),
+        )
+
+    def _rule(self, entry: Document, pointer: str) -> Rule:
+        for index, name in enumerate(entry["components"]):
+            self._one_of("component", name, COMPONENTS, f"{pointer}/components/{index}")
+        for index, change in enumerate(entry.get("changes") or ()):
+            self._one_of("change", change, CHANGES, f"{pointer}/changes/{index}")
+        join = entry.get("join")
+        return Rule(
+            components=tuple(entry["components"]),
+            into=entry["into"],
+            join=" " if join is None else join,
+            changes=tuple(entry.get("changes") or ()),
+        )
+
+    def _distinct_keys(self, form: Form, document: Document) -> None:
+        counted: dict[str, int] = {}
+        for key in [f.key for f in form.all_fields()] + [s["key"] for s in _slots(document)]:
+            counted[key] = counted.get(key, 0) + 1
+        for key, times in counted.items():
+            if times > 1:
+                self._say("/fields", f"The key {key!r} is used {times} times; keys must differ.")
+
+    def _conditions(self, form: Form, document: Document) -> None:
+        keys = [f.key for f in form.all_fields()]
+        places = [
+            *((f"/fields/{i}", f) for i, f in enumerate(document.get("fields", ()))),
+            *((f"/slots/{i}", s) for i, s in enumerate(_slots(document))),
+        ]
+        for pointer, entry in places:
+            condition = _condition(entry)
+            if condition is not None and condition.field not in keys:
+                self._unknown("field", condition.field, keys, f"{pointer}/show_when/field")
+
+    def _mapping_targets(self, document: Document, keys: Sequence[str]) -> None:
+        for s, slot in enumerate(_slots(document)):
+            for r, rule in enumerate(slot.get("mapping") or ()):
+                if rule["into"] not in keys:
+                    self._unknown("field", rule["into"], keys, f"/slots/{s}/mapping/{r}/into")
+
+    def _key(self, key: str, pointer: str) -> None:
+        if not _KEY.fullmatch(key):
+            self._say(
+                pointer,
+                f"{key!r} cannot be a key: use small letters, digits, _ and -, "
+                "beginning with a letter, at most 64.",
+            )
+
+    def _one_of(self, what: str, name: str, known: Iterable[str], pointer: str) -> None:
+        choices = list(known)
+        if name not in choices:
+            self._unknown(what, name, choices, pointer)
+
+    def _unknown(self, what: str, name: str, known: Iterable[str], pointer: str) -> None:
+        self._say(pointer, unknown_name_detail(what, name, nearest_names(name, known)))
+
+    def _say(self, pointer: str, detail: str) -> None:
+        self.problems.append(Problem(pointer, detail))
+
+
+def _slots(document: Document) -> Sequence[Document]:
+    return document.get("slots") or ()
+
+
+def _condition(entry: Document) -> Condition | None:
+    given = entry.get("show_when")
+    return Condition(given["field"], tuple(given["values"])) if given else None

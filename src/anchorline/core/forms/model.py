@@ -1,0 +1,134 @@
+"""The form model: fields, slots, and the order in which they stand on the form."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from ..mapping.rules import Rule
+
+FORM_KINDS: tuple[str, ...] = ("record", "web")
+FIELD_TYPES: tuple[str, ...] = (
+    "text", "long_text", "number", "date", "choice", "yes_no", "phone", "email", "hidden",
+)  # fmt: skip
+DEFAULT_LENGTHS = {"text": 200, "long_text": 4000, "phone": 40, "email": 254, "hidden": 200}
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """Shown only while another field has one of these values (as text; yes is `yes`)."""
+
+    field: str
+    values: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One choice: what is kept and what is shown."""
+
+    value: str
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One input.
+
+    Attributes:
+        key: unique in the form.
+        type: one of FIELD_TYPES.
+        label: what people read; empty for a part that takes its label from the layout.
+        required: whether it must be filled while it is shown.
+        help: a sentence below it.
+        options: for a choice.
+        max_length: characters that it takes, or None where that has no meaning.
+        show_when: when it is shown; None for always.
+        component: for a part: the component it stands for, or None.
+        slot: for a part: the key of the slot that brings it, or None.
+    """
+
+    key: str
+    type: str = "text"
+    label: str = ""
+    required: bool = False
+    help: str = ""
+    options: tuple[Option, ...] = ()
+    max_length: int | None = None
+    show_when: Condition | None = None
+    component: str | None = None
+    slot: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """One address captured on the form.
+
+    Attributes:
+        key: unique among the form's slots and fields.
+        label: heading of the address.
+        countries: ISO 3166-1 alpha-2 codes that can be chosen.
+        country: the one chosen at first.
+        kinds: kinds of suggestions offered; empty for all.
+        required: whether an address must be given while the slot is shown.
+        help: a sentence below the heading.
+        show_when: when it is shown; None for always.
+        parts: the fields that the slot brings.
+        mapping: rules, in order.
+    """
+
+    key: str
+    label: str
+    countries: tuple[str, ...]
+    country: str
+    kinds: tuple[str, ...] = ()
+    required: bool = True
+    help: str = ""
+    show_when: Condition | None = None
+    parts: tuple[Field, ...] = ()
+    mapping: tuple[Rule, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """A form.
+
+    Attributes:
+        key: unique among forms.
+        kind: one of FORM_KINDS.
+        title: its heading.
+        intro: a paragraph below the heading.
+        thanks: what is shown after a record was made.
+        items: fields and slots in the order on the form.
+    """
+
+    key: str
+    kind: str
+    title: str
+    intro: str
+    thanks: str
+    items: tuple[Field | Slot, ...]
+    _fields: dict[str, Field] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "_fields", {f.key: f for f in self.all_fields()})
+
+    @property
+    def slots(self) -> tuple[Slot, ...]:
+        """The slots, in the order on the form."""
+        return tuple(item for item in self.items if isinstance(item, Slot))
+
+    def all_fields(self) -> Iterator[Field]:
+        """Every field, the parts of slots among them, in the order on the form."""
+        for item in self.items:
+            if isinstance(item, Slot):
+                yield from item.parts
+            else:
+                yield item
+
+    def field(self, key: str) -> Field:
+        """The field with a key; KeyError where there is none."""
+        return self._fields[key]
+
+    def slot(self, key: str) -> Slot | None:
+        """The slot with a key, or None."""
+        return next((slot for slot in self.slots if slot.key == key), None)

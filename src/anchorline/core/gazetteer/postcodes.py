@@ -1,0 +1,102 @@
+"""Postcode lookup: all addresses of a postcode, or the postcodes that begin as typed."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..layouts import Layout, LayoutLibrary, canonical_postcode, may_become
+from ..text import compact, natural_key
+from .edition import Edition
+from .labels import address_label
+
+MOST_POSTCODES = 100
+
+
+@dataclass(frozen=True, slots=True)
+class PostcodeAddresses:
+    """A whole postcode: ids and labels of its addresses, by street, then number and unit."""
+
+    postcode: str
+    addresses: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PostcodesBegun:
+    """A partial postcode: the postcodes that begin with it, with counts, and their towns.
+
+    `total` counts all of them; `postcodes` holds the first MOST_POSTCODES.
+    """
+
+    postcode: str
+    postcodes: tuple[tuple[str, int], ...]
+    towns: tuple[str, ...]
+    total: int
+
+
+def look_up_postcode(
+    editions: Sequence[Edition], layout: Layout, typed: str, layouts: LayoutLibrary
+) -> PostcodeAddresses | PostcodesBegun | None:
+    """What a postcode of a country, whole or partial, holds; None where it holds nothing.
+
+    A partial one is a beginning that the country's masks allow; where the country has no
+    masks, any beginning.
+    """
+    canonical = canonical_postcode(typed, layout.masks)
+    if canonical is not None:
+        whole = _whole(editions, layout.country_code, canonical, layouts)
+        if whole is not None:
+            return whole
+    if not layout.masks or may_become(typed, layout.masks):
+        return _begun(editions, layout.country_code, typed)
+    return None
+
+
+def _postcode_nodes(edition: Edition, country_code: str, prefix: str) -> list[int]:
+    """The country's postcode nodes whose postcode begins with `prefix` (compact)."""
+    first, end = edition.words.prefix_range(prefix)
+    if first == end:
+        return []
+    start = int(edition.posting_ends[first - 1]) if first else 0
+    nodes = set(edition.posting_nodes[start : int(edition.posting_ends[end - 1])].tolist())
+    return [
+        node
+        for node in nodes
+        if edition.node_kind_name(node) == "postcode"
+        and edition.node_country_code(node) == country_code
+        and compact(edition.node_text(node, "postcode")).startswith(prefix)
+    ]
+
+
+def _whole(
+    editions: Sequence[Edition], country_code: str, canonical: str, layouts: LayoutLibrary
+) -> PostcodeAddresses | None:
+    wanted = compact(canonical)
+    found = [
+        (edition.address_id(address), address_label(edition, address, layouts))
+        for edition in editions
+        for node in _postcode_nodes(edition, country_code, wanted)
+        if compact(edition.node_text(node, "postcode")) == wanted
+        for address in edition.node_addresses(node).tolist()
+    ]
+    return PostcodeAddresses(canonical, tuple(found)) if found else None
+
+
+def _begun(editions: Sequence[Edition], country_code: str, typed: str) -> PostcodesBegun | None:
+    prefix = compact(typed)
+    counts: dict[str, int] = {}
+    towns: set[str] = set()
+    for edition in editions:
+        for node in _postcode_nodes(edition, country_code, prefix):
+            postcode = edition.node_text(node, "postcode")
+            counts[postcode] = counts.get(postcode, 0) + edition.node_count(node)
+            towns.add(edition.node_text(node, "town"))
+    if not counts:
+        return None
+    listed = sorted(counts.items(), key=lambda item: natural_key(item[0]))
+    return PostcodesBegun(
+        typed.strip().upper(),
+        tuple(listed[:MOST_POSTCODES]),
+        tuple(sorted(towns - {""})),
+        len(listed),
+    )

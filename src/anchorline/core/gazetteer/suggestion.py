@@ -1,0 +1,59 @@
+"""What is asked of a search, and what it answers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from .arrays import NODE_KINDS
+
+SUGGESTION_KINDS: tuple[str, ...] = ("address", *NODE_KINDS)
+LONGEST_QUERY = 200
+MOST_SUGGESTIONS = 100
+
+
+@dataclass(frozen=True, slots=True)
+class SearchRequest:
+    """One search.
+
+    Attributes:
+        text: what was typed.
+        countries: restrict to these ISO 3166-1 alpha-2 codes; empty for all.
+        kinds: restrict to these of SUGGESTION_KINDS; empty for all.
+        near: prefer what is near this latitude and longitude (degrees).
+        within: the id of a group to stay inside of.
+        limit: how many suggestions at most.
+        skip: how many to leave out first, for the next page of an opened group.
+    """
+
+    text: str
+    countries: tuple[str, ...] = ()
+    kinds: tuple[str, ...] = ()
+    near: tuple[float, float] | None = None
+    within: str | None = None
+    limit: int = 8
+    skip: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """One row of the finder.
+
+    Attributes:
+        id: of the address, or of the group to open.
+        kind: one of SUGGESTION_KINDS.
+        label: one line, as the country writes it.
+        country_code: ISO 3166-1 alpha-2.
+        count: 1 for an address, else the addresses in the group.
+        matches: ranges [start, end) of `label`, in Unicode characters, that were typed.
+        score: higher is better; comparable within one answer only.
+        why: what the score is made of, for a trace.
+    """
+
+    id: str
+    kind: str
+    label: str
+    country_code: str
+    count: int
+    matches: tuple[tuple[int, int], ...] = ()
+    score: float = 0.0
+    why: dict[str, float] = field(default_factory=dict)

@@ -1,0 +1,13 @@
+"""Alembic's environment: migrations run on the connection they are handed."""
+
+from alembic import context
+
+from anchorline.store.schema import Base
+
+context.configure(
+    connection=context.config.attributes["connection"],
+    target_metadata=Base.metadata,
+    compare_type=False,
+)
+with context.begin_transaction():
+    context.run_migrations()

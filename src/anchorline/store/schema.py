@@ -1,0 +1,188 @@
+"""The tables. Times are UTC with microseconds; texts are utf8mb4."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import (
+    JSON,
+    Boolean,
+    ForeignKey,
+    Index,
+    Integer,
+    LargeBinary,
+    MetaData,
+    String,
+    Text,
+    TypeDecorator,
+)
+from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
+from sqlalchemy.engine import Dialect
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+from .database import COLLATION
+
+# Names that are compared letter by letter: keys, ids, codes.
+_EXACT = "utf8mb4_bin"
+_TABLE = {"mariadb_charset": "utf8mb4", "mysql_charset": "utf8mb4", "mysql_collate": COLLATION}
+
+
+class UtcTime(TypeDecorator[datetime]):
+    """An aware UTC time, kept with microseconds."""
+
+    impl = DATETIME(fsp=6)
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: Any | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        return None if value is None else value.replace(tzinfo=UTC)
+
+
+class Base(DeclarativeBase):
+    """Root of the tables."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_N_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+
+
+def exact(length: int) -> String:
+    """A text column that compares letter by letter."""
+    return String(length, collation=_EXACT)
+
+
+class UserRow(Base):
+    __tablename__ = "user"
+    __table_args__ = (_TABLE,)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    email: Mapped[str] = mapped_column(exact(254), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    password_hash: Mapped[str] = mapped_column(exact(255))
+    created_at: Mapped[datetime] = mapped_column(UtcTime())
+
+
+class LoginSessionRow(Base):
+    __tablename__ = "login_session"
+    __table_args__ = (_TABLE,)
+    token_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
+    user_id: Mapped[int] = mapped_column(ForeignKey("user.id", ondelete="CASCADE"))
+    csrf_token: Mapped[str] = mapped_column(exact(64))
+    expires_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
+
+
+class SignInFailureRow(Base):
+    __tablename__ = "sign_in_failure"
+    __table_args__ = (_TABLE,)
+    subject_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
+    failures: Mapped[int] = mapped_column(Integer)
+    last_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
+
+
+class ApiKeyRow(Base):
+    __tablename__ = "api_key"
+    __table_args__ = (_TABLE,)
+    id: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    kind: Mapped[str] = mapped_column(exact(16))
+    name: Mapped[str] = mapped_column(String(120))
+    secret_digest: Mapped[bytes] = mapped_column(LargeBinary(32))
+    origins: Mapped[list[str]] = mapped_column(JSON)
+    forms: Mapped[list[str]] = mapped_column(JSON)
+    created_at: Mapped[datetime] = mapped_column(UtcTime())
+    revoked: Mapped[bool] = mapped_column(Boolean, default=False)
+
+
+class DatasetRow(Base):
+    __tablename__ = "dataset"
+    __table_args__ = (_TABLE,)
+    name: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    active_edition: Mapped[int | None] = mapped_column(Integer)
+
+
+class EditionRow(Base):
+    __tablename__ = "edition"
+    __table_args__ = (_TABLE,)
+    dataset: Mapped[str] = mapped_column(ForeignKey("dataset.name"), primary_key=True)
+    number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    source_name: Mapped[str] = mapped_column(String(255))
+    source_digest: Mapped[str] = mapped_column(exact(64))
+    rows_used: Mapped[int] = mapped_column(Integer)
+    rows_bad: Mapped[int] = mapped_column(Integer)
+    report: Mapped[dict[str, Any]] = mapped_column(JSON)
+    built_at: Mapped[datetime] = mapped_column(UtcTime())
+
+
+class FormRow(Base):
+    __tablename__ = "form"
+    __table_args__ = (_TABLE,)
+    key: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    kind: Mapped[str] = mapped_column(exact(16))
+    title: Mapped[str] = mapped_column(String(200))
+    draft: Mapped[dict[str, Any]] = mapped_column(JSON)
+    revision: Mapped[int] = mapped_column(Integer)
+    draft_differs: Mapped[bool] = mapped_column(Boolean)
+    published_version: Mapped[int | None] = mapped_column(Integer)
+    changed_at: Mapped[datetime] = mapped_column(UtcTime())
+
+
+class FormVersionRow(Base):
+    __tablename__ = "form_version"
+    __table_args__ = (_TABLE,)
+    form: Mapped[str] = mapped_column(ForeignKey("form.key"), primary_key=True)
+    number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    published_at: Mapped[datetime] = mapped_column(UtcTime())
+    published_by: Mapped[str] = mapped_column(String(254))
+
+
+class RecordRow(Base):
+    __tablename__ = "record"
+    __table_args__ = (
+        Index("ix_record_form_made", "form", "made_at", "id"),
+        Index("ix_record_form_label", "form", "label", "id"),
+        Index("ix_record_made", "made_at", "id"),
+        Index("ix_record_label", "label", "id"),
+        _TABLE,
+    )
+    id: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    form: Mapped[str] = mapped_column(ForeignKey("form.key"))
+    form_version: Mapped[int] = mapped_column(Integer)
+    label: Mapped[str] = mapped_column(String(200))
+    field_values: Mapped[dict[str, Any]] = mapped_column(JSON)
+    search_text: Mapped[str] = mapped_column(LONGTEXT)
+    made_at: Mapped[datetime] = mapped_column(UtcTime())
+    made_by: Mapped[str] = mapped_column(String(254))
+
+
+class RecordAddressRow(Base):
+    __tablename__ = "record_address"
+    __table_args__ = (_TABLE,)
+    record: Mapped[str] = mapped_column(
+        ForeignKey("record.id", ondelete="CASCADE"), primary_key=True
+    )
+    slot: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    position: Mapped[int] = mapped_column(Integer)
+    country_code: Mapped[str] = mapped_column(exact(2))
+    components: Mapped[dict[str, str]] = mapped_column(JSON)
+    facts: Mapped[dict[str, Any]] = mapped_column(JSON)
+    address_id: Mapped[str | None] = mapped_column(exact(160))
+    edition: Mapped[str | None] = mapped_column(exact(100))
+    typed: Mapped[str] = mapped_column(Text)
+    changed: Mapped[list[str]] = mapped_column(JSON)
+
+
+class IdempotencyRow(Base):
+    __tablename__ = "idempotency"
+    __table_args__ = (_TABLE,)
+    scope: Mapped[str] = mapped_column(exact(96), primary_key=True)
+    key_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
+    request_digest: Mapped[bytes] = mapped_column(LargeBinary(32))
+    record: Mapped[str] = mapped_column(exact(32))
+    made_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
