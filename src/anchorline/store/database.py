@@ -1,11 +1,11 @@
 """The connection to MariaDB, and the one place where its errors are translated.
 
-    StoreError
-    ├── DatabaseUnavailableError   it does not answer now; trying again later may help
-    ├── AlreadyThereError          something with this name is already kept
-    ├── NotThereError              nothing with this name is kept
-    ├── StaleError                 it was changed by somebody else in the meantime
-    └── ReusedKeyError             an idempotency key came again with another request
+StoreError
+├── DatabaseUnavailableError   it does not answer now; trying again later may help
+├── AlreadyThereError          something with this name is already kept
+├── NotThereError              nothing with this name is kept
+├── StaleError                 it was changed by somebody else in the meantime
+└── ReusedKeyError             an idempotency key came again with another request
 """
 
 from __future__ import annotations

@@ -11,7 +11,6 @@ from sqlalchemy import (
     ForeignKey,
     Index,
     Integer,
-    LargeBinary,
     MetaData,
     String,
     Text,
@@ -25,7 +24,7 @@ from .database import COLLATION
 
 # Names that are compared letter by letter: keys, ids, codes.
 _EXACT = "utf8mb4_bin"
-_TABLE = {"mariadb_charset": "utf8mb4", "mysql_charset": "utf8mb4", "mysql_collate": COLLATION}
+_TABLE = {"mariadb_default_charset": "utf8mb4", "mariadb_collate": COLLATION}
 
 
 class UtcTime(TypeDecorator[datetime]):
@@ -72,7 +71,7 @@ class UserRow(Base):
 class LoginSessionRow(Base):
     __tablename__ = "login_session"
     __table_args__ = (_TABLE,)
-    token_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
+    token_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
     user_id: Mapped[int] = mapped_column(ForeignKey("user.id", ondelete="CASCADE"))
     csrf_token: Mapped[str] = mapped_column(exact(64))
     expires_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
@@ -81,7 +80,7 @@ class LoginSessionRow(Base):
 class SignInFailureRow(Base):
     __tablename__ = "sign_in_failure"
     __table_args__ = (_TABLE,)
-    subject_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
+    subject_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
     failures: Mapped[int] = mapped_column(Integer)
     last_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
 
@@ -92,7 +91,7 @@ class ApiKeyRow(Base):
     id: Mapped[str] = mapped_column(exact(32), primary_key=True)
     kind: Mapped[str] = mapped_column(exact(16))
     name: Mapped[str] = mapped_column(String(120))
-    secret_digest: Mapped[bytes] = mapped_column(LargeBinary(32))
+    secret_digest: Mapped[str] = mapped_column(exact(64))
     origins: Mapped[list[str]] = mapped_column(JSON)
     forms: Mapped[list[str]] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(UtcTime())
@@ -182,7 +181,7 @@ class IdempotencyRow(Base):
     __tablename__ = "idempotency"
     __table_args__ = (_TABLE,)
     scope: Mapped[str] = mapped_column(exact(96), primary_key=True)
-    key_digest: Mapped[bytes] = mapped_column(LargeBinary(32), primary_key=True)
-    request_digest: Mapped[bytes] = mapped_column(LargeBinary(32))
+    key_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    request_digest: Mapped[str] = mapped_column(exact(64))
     record: Mapped[str] = mapped_column(exact(32))
     made_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)

@@ -71,9 +71,7 @@ class TextPool:
     """Texts in one byte string; reading one touches only its bytes."""
 
     def __init__(self, data: npt.NDArray[np.generic], ends: npt.NDArray[np.generic]) -> None:
-        self._data = (
-            data.data
-        )
+        self._data = data.data
         self._ends = ends
 
     def __len__(self) -> int:

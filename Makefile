@@ -1,0 +1,35 @@
+# Anchorline: `make demo` to try it, `make test` to check it. Each target installs what it lacks.
+
+SHELL := /bin/bash
+PYTHON := .venv/bin/python
+
+.PHONY: help demo demo-start demo-stop test check web install
+
+help:  ## what can be made
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
+
+demo: install  ## serve the demo on http://127.0.0.1:8470 until Ctrl-C
+	@exec $(PYTHON) -m anchorline.demo run
+
+demo-start: install  ## the same in the background; returns once it answers
+	@$(PYTHON) -m anchorline.demo start
+
+demo-stop:  ## stop the demo that runs in the background
+	@$(PYTHON) -m anchorline.demo stop
+
+install:  ## what serving needs
+	@setup/install.sh run
+
+web: install  ## build the console and the embedded scripts
+
+check:  ## linters and types alone
+	@setup/install.sh test
+	.venv/bin/ruff check src tests bench
+	.venv/bin/ruff format --check src tests bench
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	npm run --silent check
+
+test: check  ## everything
+	npm test --silent
+	$(PYTHON) -m pytest

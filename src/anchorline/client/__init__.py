@@ -1,0 +1,39 @@
+"""The client library: Anchorline from Python, typed.
+
+from anchorline.client import Client
+
+with Client("http://127.0.0.1:8470", key="anl_server_…") as anchorline:
+    found = anchorline.suggest("kiln cres", country="GB")
+    address = anchorline.address(found.suggestions[0].id)
+"""
+
+from anchorline.wire.forms import FormDocument
+from anchorline.wire.records import SlotInputShape
+
+from .api import Client
+from .errors import (
+    AnchorlineError,
+    ConflictError,
+    InvalidError,
+    NotFoundError,
+    ProblemError,
+    RefusedError,
+    ServiceFailedError,
+    TooManyError,
+    UnreachableError,
+)
+
+__all__ = [
+    "AnchorlineError",
+    "Client",
+    "ConflictError",
+    "FormDocument",
+    "InvalidError",
+    "NotFoundError",
+    "ProblemError",
+    "RefusedError",
+    "ServiceFailedError",
+    "SlotInputShape",
+    "TooManyError",
+    "UnreachableError",
+]

@@ -1,0 +1,132 @@
+"""Sending requests: retries where they are safe, problems as exceptions."""
+
+from __future__ import annotations
+
+import random
+import time
+from collections.abc import Callable, Mapping
+from http import HTTPStatus
+from typing import Any
+
+import httpx
+from pydantic import BaseModel, ValidationError
+
+from anchorline.wire.problems import ProblemAnswer
+
+from .errors import UnreachableError, error_of
+
+RETRY_STATUSES = frozenset({429, 502, 503, 504})
+LONGEST_PAUSE = 20.0
+_FIRST_PAUSE = 0.2
+
+
+class Transport:
+    """One connection pool to one service.
+
+    Args:
+        url: the service's address.
+        key: a server or browser key.
+        tries: how often a request is sent at most, where sending it again is safe.
+        timeout: seconds for a whole answer.
+        http: a transport of one's own, for tests.
+        sleep: how to wait, for tests.
+    """
+
+    def __init__(
+        self,
+        url: str,
+        key: str | None,
+        *,
+        tries: int = 4,
+        timeout: float = 10.0,
+        http: httpx.BaseTransport | None = None,
+        sleep: Callable[[float], None] = time.sleep,
+    ) -> None:
+        headers = {"Accept": "application/json, application/problem+json"}
+        if key:
+            headers["Authorization"] = f"Bearer {key}"
+        self._http = httpx.Client(
+            base_url=url.rstrip("/") + "/api/v1/",
+            headers=headers,
+            timeout=timeout,
+            transport=http,
+            trust_env=False,
+        )
+        self._url, self._tries, self._sleep = url, tries, sleep
+
+    def close(self) -> None:
+        """Closes all connections."""
+        self._http.close()
+
+    def send(
+        self,
+        method: str,
+        path: str,
+        *,
+        query: Mapping[str, object] | None = None,
+        body: BaseModel | None = None,
+        headers: Mapping[str, str] | None = None,
+        repeatable: bool | None = None,
+    ) -> httpx.Response:
+        """Sends a request and returns its successful answer.
+
+        Args:
+            query: parameters; those that are None are left out.
+            repeatable: whether it may be sent again; by default every GET may.
+
+        Raises:
+            UnreachableError: nothing answers, even after the retries.
+            ProblemError: the service answered with a problem.
+        """
+        may_repeat = method == "GET" if repeatable is None else repeatable
+        request = self._http.build_request(
+            method,
+            path,
+            params={k: _as_text(v) for k, v in (query or {}).items() if v is not None},
+            content=body.model_dump_json(exclude_none=True) if body is not None else None,
+            headers={**(headers or {}), **({"Content-Type": "application/json"} if body else {})},
+        )
+        for attempt in range(1, self._tries + 1):
+            last = not may_repeat or attempt == self._tries
+            try:
+                response = self._http.send(request)
+            except httpx.TransportError as error:
+                if last:
+                    raise UnreachableError(
+                        f"Nothing answers at {self._url}: {error}. Is the service running?"
+                    ) from error
+                self._sleep(_pause(attempt, None))
+                continue
+            if response.is_success:
+                return response
+            if last or response.status_code not in RETRY_STATUSES:
+                raise error_of(_problem(response))
+            self._sleep(_pause(attempt, response.headers.get("Retry-After")))
+        raise AssertionError("unreachable: the last attempt returns or raises")
+
+
+def _pause(attempt: int, retry_after: str | None) -> float:
+    """Seconds before the next try: what the service asks for, else doubling with jitter."""
+    if retry_after is not None and retry_after.isdecimal():
+        return min(float(retry_after), LONGEST_PAUSE)
+    longest = min(_FIRST_PAUSE * 2.0 ** (attempt - 1), LONGEST_PAUSE)
+    return longest * random.uniform(0.5, 1.0)  # noqa: S311
+
+
+def _as_text(value: object) -> Any:
+    if isinstance(value, bool):
+        return "true" if value else "false"
+    if isinstance(value, list | tuple):
+        return ",".join(map(str, value))
+    return value
+
+
+def _problem(response: httpx.Response) -> ProblemAnswer:
+    """The problem of an answer; one of our making where something else answered."""
+    try:
+        return ProblemAnswer.model_validate_json(response.content)
+    except ValidationError:
+        known = [s.value for s in HTTPStatus]
+        title = HTTPStatus(response.status_code).phrase if response.status_code in known else "?"
+        detail = f"The service answered {response.status_code} without saying why."
+        return ProblemAnswer(title=title, status=response.status_code, detail=detail)

@@ -1,0 +1,5 @@
+"""`python -m anchorline.demo`."""
+
+from .commands import main
+
+main()

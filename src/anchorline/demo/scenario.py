@@ -1,0 +1,122 @@
+"""Brackwater Piano Care: its forms, and a few records, set up through the client."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Iterator
+from importlib import resources
+from typing import Any
+
+import yaml
+
+from anchorline.client import Client, FormDocument, SlotInputShape
+
+from .world import COUNTRIES
+
+FORMS: tuple[str, ...] = ("tuning-visit", "venue", "instrument", "supplier")
+# What a slot brings when its form does not say otherwise: one part for each component that
+# any of the ten layouts asks for.
+_PARTS = (
+    "organisation", "unit", "building", "number", "street", "po_box", "district", "town",
+    "region", "region_code", "postcode",
+)  # fmt: skip
+_PEOPLE = (
+    "Ada Brindle", "Tomás Ó Fearrán", "Léonie Dorvault", "Jürgen Größwein", "Sanne Hoogewaard",
+    "Marcus Goforth", "Élise Ferland-Côté", "João Peçanha", "柚木田 葵", "Ruby Cartmell",
+    "Owen Kellaway", "Nuala Brannock",
+)  # fmt: skip
+_MAKES = ("Harrowgate upright", "Lindqvist & Sohn grand", "Mirabeau 120", "Kestrel studio")
+_STREET_STARTS = {
+    "GB": "kiln", "IE": "abbey", "FR": "rue de", "DE": "linden", "NL": "molen", "US": "oak",
+    "CA": "maple", "BR": "rua", "JP": "本町", "AU": "wattle",
+}  # fmt: skip
+
+
+def form_document(key: str) -> FormDocument:
+    """A form of the scenario, with its slots' countries, parts and mapping written out."""
+    text = (resources.files("anchorline.demo.forms") / f"{key}.yaml").read_text("utf-8")
+    document: dict[str, Any] = yaml.safe_load(text)
+    for slot in document["slots"]:
+        slot["countries"] = list(COUNTRIES)
+        slot["country"] = "GB"
+        if "parts" not in slot:
+            slot["parts"] = [{"key": f"{slot['key']}_{name}", "component": name} for name in _PARTS]
+            slot["mapping"] = [
+                {"components": [name], "into": f"{slot['key']}_{name}"} for name in _PARTS
+            ]
+    return FormDocument.model_validate(document)
+
+
+def set_up_forms(client: Client) -> None:
+    """Makes and publishes the forms that are not there yet."""
+    there = {form.key for form in client.forms()}
+    for key in FORMS:
+        if key not in there:
+            client.put_draft(form_document(key))
+            client.publish(key)
+
+
+def submit_examples(client: Client, seed: int = 7) -> int:
+    """Submits some records of each form, as people would have; returns how many."""
+    rng = random.Random(seed)
+    count = 0
+    for number, person in enumerate(_PEOPLE):
+        country = COUNTRIES[number % len(COUNTRIES)]
+        visits = ("tuning", "repair", "move") if country == "GB" else ("tuning", "repair")
+        values = {
+            "contact": person,
+            "phone": f"+{rng.randint(30, 99)} {rng.randint(100, 999)} 555 0{rng.randint(100, 199)}",
+            "visit": visits[number % len(visits)],
+        }
+        slots = ["piano", "destination"] if values["visit"] == "move" else ["piano"]
+        count += _submit(client, rng, "tuning-visit", values, slots, country)
+        if number % 2:
+            make = rng.choice(_MAKES)
+            count += _submit(
+                client, rng, "instrument", {"make": make, "owner": person}, ["home"], country
+            )
+    for country in ("GB", "DE", "US"):
+        count += _submit(client, rng, "venue", {"pianos": rng.randint(1, 5)}, ["venue"], country)
+    count += _submit(client, rng, "supplier", {"name": "Felt & Wire"}, ["office"], "NL")
+    return count
+
+
+def _submit(
+    client: Client,
+    rng: random.Random,
+    form: str,
+    values: dict[str, Any],
+    slots: list[str],
+    country: str,
+) -> int:
+    """Picks an address for each slot, fills, and submits; 1 if a record was made."""
+    picked: dict[str, SlotInputShape] = {}
+    filled = dict(values)
+    for slot in slots:
+        typed, address_id = _pick(client, rng, country)
+        filled |= {
+            key: text
+            for key, text in client.fill(form, slot, address_id=address_id).values.items()
+            if text
+        }
+        picked[slot] = SlotInputShape(country_code=country, address_id=address_id, typed=typed)
+    client.submit(form, filled, picked)
+    return 1
+
+
+def _pick(client: Client, rng: random.Random, country: str) -> tuple[str, str]:
+    """What somebody typed, and the address they picked, opening groups on the way."""
+    typed = _STREET_STARTS[country]
+    rows = client.suggest(typed, country=country, kinds=("street", "district")).suggestions
+    row = rng.choice(rows)
+    while row.count > 1:
+        row = rng.choice(client.suggest(within=row.id, limit=100).suggestions)
+    return typed, row.id
+
+
+def describe(client: Client) -> Iterator[str]:
+    """Where things stand, in lines for the terminal."""
+    stand = client.stand()
+    addresses = sum(edition.addresses for edition in stand.editions)
+    yield f"{addresses:,} addresses in {len(COUNTRIES)} countries"
+    yield f"{stand.forms} forms, {stand.records} records"

@@ -1,0 +1,95 @@
+"""What an operator does on the service's own machine, beside the API.
+
+python -m anchorline.service run
+python -m anchorline.service load DATASET FILE
+python -m anchorline.service user EMAIL NAME          password on standard input
+python -m anchorline.service key server NAME
+python -m anchorline.service key browser NAME --origin URL --form KEY
+"""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from pathlib import Path
+
+from anchorline.store.database import Database, StoreError
+from anchorline.store.local_server import LocalServerError
+from anchorline.store.migrate import migrate
+
+from .running import RunError, database_of, run
+from .settings import Settings, SettingsError, read_settings
+
+SHORTEST_PASSWORD = 10
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Runs one command; returns the exit status."""
+    given = _parser().parse_args(arguments)
+    try:
+        settings = read_settings()
+        if given.command == "run":
+            return run(settings)
+        return _on_database(settings, given)
+    except (SettingsError, RunError, LocalServerError, StoreError) as error:
+        print(f"{error}", file=sys.stderr)
+        return 1
+
+
+def _on_database(settings: Settings, given: argparse.Namespace) -> int:
+    # Not needed to run the service, and slow to load.
+    from .context import make_services
+    from .loading import LoadError, load_file
+
+    with database_of(settings) as url:
+        database = Database(url)
+        try:
+            migrate(database)
+            services = make_services(settings, database)
+            if given.command == "load":
+                try:
+                    loaded = load_file(
+                        services, given.dataset, given.file, bad_share=given.bad_share
+                    )
+                except LoadError as error:
+                    print(f"{error}", file=sys.stderr)
+                    return 1
+                print(
+                    f"{loaded.dataset}: edition {loaded.number} is active, "
+                    f"{loaded.used} addresses, {loaded.bad} rows left out"
+                )
+            elif given.command == "user":
+                password = sys.stdin.readline().rstrip("\n")
+                if len(password) < SHORTEST_PASSWORD:
+                    print(f"At least {SHORTEST_PASSWORD} characters.", file=sys.stderr)
+                    return 1
+                services.users.put(given.email, given.name, password)
+            else:
+                origins, forms = tuple(given.origin), tuple(given.form)
+                print(services.keys.create(given.kind, given.name, origins=origins, forms=forms))
+        finally:
+            database.close()
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="python -m anchorline.service")
+    commands = parser.add_subparsers(dest="command", required=True)
+    commands.add_parser("run", help="start the database and the service; Ctrl-C stops both")
+    load = commands.add_parser("load", help="load a file of reference data and activate it")
+    load.add_argument("dataset")
+    load.add_argument("file", type=Path)
+    load.add_argument("--bad-share", type=float, default=0.05, help="share of bad rows, 0 to 1")
+    user = commands.add_parser("user", help="make a console user; password on standard input")
+    user.add_argument("email")
+    user.add_argument("name")
+    key = commands.add_parser("key", help="make a key and print it: the only time it is shown")
+    key.add_argument("kind", choices=("server", "browser"))
+    key.add_argument("name")
+    key.add_argument("--origin", action="append", default=[], help="of a browser key; repeatable")
+    key.add_argument("--form", action="append", default=[], help="of a browser key; repeatable")
+    return parser
+
+
+if __name__ == "__main__":
+    sys.exit(main())

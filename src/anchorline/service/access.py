@@ -1,0 +1,154 @@
+"""Who calls, and what they may do.
+
+Four kinds of callers: a server key (a program that we trust), a browser key (public; tied to
+web origins and forms), a page token (our own public page of one form), and a signed-in person.
+Each endpoint states the least that it asks for; nothing is open unless it says PUBLIC.
+"""
+
+from __future__ import annotations
+
+import hmac
+from dataclasses import dataclass
+from enum import Enum
+from time import monotonic
+
+from flask import Request
+from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
+
+from anchorline.store.keys import ApiKey, KeyStore
+from anchorline.store.users import LoginSession, UserStore
+
+from .problems import ProblemError
+
+SESSION_COOKIE = "anchorline_session"
+CSRF_HEADER = "X-CSRF-Token"
+PAGE_TOKEN_SECONDS = 24 * 3600
+_KEY_VIEW_SECONDS = 5.0
+_SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
+
+
+class Access(Enum):
+    """What an endpoint asks for; each includes the stronger ones below it."""
+
+    PUBLIC = "anyone"
+    CAPTURE = "a browser key or page for the form, a server key, or a signed-in person"
+    SERVER = "a server key or a signed-in person"
+    PERSON = "a signed-in person"
+
+
+@dataclass(frozen=True, slots=True)
+class Caller:
+    """Who calls.
+
+    Attributes:
+        kind: `public`, `browser`, `page`, `server` or `person`.
+        name: for records and logs: the key's id, the form, or the e-mail address.
+        forms: the forms it is tied to; None for all.
+        session: of a signed-in person.
+    """
+
+    kind: str
+    name: str
+    forms: tuple[str, ...] | None = None
+    session: LoginSession | None = None
+
+    def may_use_form(self, key: str) -> bool:
+        """Whether the caller may read, fill and submit a form."""
+        return self.forms is None or key in self.forms
+
+
+_ENOUGH = {
+    Access.CAPTURE: frozenset({"browser", "page", "server", "person"}),
+    Access.SERVER: frozenset({"server", "person"}),
+    Access.PERSON: frozenset({"person"}),
+}
+
+
+class Gate:
+    """Recognises callers; keys are held in view for a few seconds, so typing costs no query."""
+
+    def __init__(self, keys: KeyStore, users: UserStore, secret: str) -> None:
+        self._keys, self._users = keys, users
+        self._signer = TimestampSigner(secret, salt="page")
+        self._view: dict[str, tuple[float, ApiKey | None]] = {}
+
+    def page_token(self, form: str) -> str:
+        """A token for our own public page of a form."""
+        return "anl_page_" + self._signer.sign(form).decode()
+
+    def admit(self, request: Request, access: Access) -> Caller:
+        """The caller, if they may pass.
+
+        Raises:
+            ProblemError: 401 where nobody is recognised, 403 where it is not enough.
+        """
+        if access is Access.PUBLIC:
+            return Caller("public", "")
+        caller = self._recognise(request)
+        if caller.kind not in _ENOUGH[access]:
+            raise ProblemError(403, f"This needs {access.value}.")
+        return caller
+
+    def _recognise(self, request: Request) -> Caller:
+        scheme, _, presented = request.headers.get("Authorization", "").partition(" ")
+        if presented and scheme.lower() == "bearer":
+            return self._bearer(request, presented.strip())
+        token = request.cookies.get(SESSION_COOKIE)
+        if token:
+            session = self._users.find_session(token)
+            if session is not None:
+                _require_csrf(request, session)
+                return Caller("person", session.user.email, None, session)
+        raise ProblemError(
+            401,
+            "Present a key (Authorization: Bearer anl_…) or sign in to the console.",
+            headers={"WWW-Authenticate": 'Bearer realm="anchorline"'},
+        )
+
+    def _bearer(self, request: Request, presented: str) -> Caller:
+        if presented.startswith("anl_page_"):
+            return self._page(presented.removeprefix("anl_page_"))
+        key = self._key(presented)
+        if key is None:
+            raise ProblemError(
+                401,
+                "This key is not valid: mistyped, or revoked.",
+                headers={"WWW-Authenticate": 'Bearer realm="anchorline", error="invalid_token"'},
+            )
+        if key.kind == "server":
+            return Caller("server", f"key {key.id}")
+        # A browser names its page's origin on every cross-origin call and cannot lie about it.
+        origin = request.headers.get("Origin")
+        if origin is not None and origin not in key.origins:
+            raise ProblemError(403, f"This browser key may not be used from {origin}.")
+        return Caller("browser", f"key {key.id}", key.forms)
+
+    def _page(self, token: str) -> Caller:
+        try:
+            form = self._signer.unsign(token, max_age=PAGE_TOKEN_SECONDS).decode()
+        except SignatureExpired:
+            raise ProblemError(401, "This page has been open for too long; load it anew.") from None
+        except BadSignature:
+            raise ProblemError(401, "This page's token is not valid; load the page anew.") from None
+        return Caller("page", f"page {form}", (form,))
+
+    def _key(self, presented: str) -> ApiKey | None:
+        now = monotonic()
+        kept = self._view.get(presented)
+        if kept is not None and now - kept[0] < _KEY_VIEW_SECONDS:
+            return kept[1]
+        key = self._keys.check(presented) if len(presented) <= 200 else None
+        if len(self._view) > 10_000:
+            self._view.clear()
+        self._view[presented] = (now, key)
+        return key
+
+
+def _require_csrf(request: Request, session: LoginSession) -> None:
+    if request.method in _SAFE_METHODS:
+        return
+    given = request.headers.get(CSRF_HEADER, "")
+    if not hmac.compare_digest(given.encode(), session.csrf_token.encode()):
+        raise ProblemError(
+            403, f"Send the session's csrf_token in the header {CSRF_HEADER} with every change."
+        )

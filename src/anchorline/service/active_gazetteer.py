@@ -1,0 +1,64 @@
+"""The active editions, opened, and switched when another becomes active.
+
+Typing touches no database: which editions are active is looked up at most once a second, by
+whoever asks first; while the database is away, the editions that are open go on answering.
+"""
+
+from __future__ import annotations
+
+import threading
+from time import monotonic
+
+from anchorline.core.errors import EditionError
+from anchorline.core.gazetteer import Edition, Gazetteer
+from anchorline.core.layouts import LayoutLibrary
+from anchorline.store.database import StoreError
+from anchorline.store.datasets import DatasetStore
+from anchorline.store.edition_files import EditionFiles
+
+from .logs import logger
+
+_LOOK_EVERY_SECONDS = 1.0
+_log = logger("gazetteer")
+
+
+class ActiveGazetteer:
+    """Hands out the gazetteer of the active editions."""
+
+    def __init__(self, datasets: DatasetStore, files: EditionFiles, layouts: LayoutLibrary) -> None:
+        self._datasets, self._files, self._layouts = datasets, files, layouts
+        self._lock = threading.Lock()
+        self._open: dict[tuple[str, int], Edition] = {}
+        self._gazetteer = Gazetteer([], layouts)
+        self._looked = 0.0
+
+    def current(self) -> Gazetteer:
+        """The gazetteer of the editions that are active now, or were a second ago."""
+        if monotonic() - self._looked > _LOOK_EVERY_SECONDS and self._lock.acquire(blocking=False):
+            try:
+                self._look()
+            finally:
+                self._looked = monotonic()
+                self._lock.release()
+        elif not self._looked:
+            with self._lock:  # the very first callers wait for whoever opens the editions
+                pass
+        return self._gazetteer
+
+    def _look(self) -> None:
+        try:
+            active = set(self._datasets.active().items())
+        except StoreError as error:
+            _log.warning("active editions not looked up", error=str(error))
+            return
+        if active == set(self._open):
+            return
+        opened = dict(self._open)
+        for dataset, number in active - set(opened):
+            try:
+                opened[dataset, number] = self._files.open(dataset, number)
+            except EditionError as error:
+                _log.error("edition not opened", dataset=dataset, edition=number, error=str(error))
+        self._open = {key: edition for key, edition in opened.items() if key in active}
+        self._gazetteer = Gazetteer(self._open.values(), self._layouts)
+        _log.info("editions opened", editions=self._gazetteer.stamp)

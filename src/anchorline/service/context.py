@@ -1,0 +1,54 @@
+"""What handlers work with, put together once a process."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from anchorline.core.layouts import LayoutLibrary, shipped_layouts
+from anchorline.store.database import Database
+from anchorline.store.datasets import DatasetStore
+from anchorline.store.edition_files import EditionFiles
+from anchorline.store.forms import FormStore
+from anchorline.store.keys import KeyStore
+from anchorline.store.records import RecordStore
+from anchorline.store.users import UserStore
+
+from .access import Gate
+from .active_gazetteer import ActiveGazetteer
+from .settings import Settings
+
+
+@dataclass(frozen=True, slots=True)
+class Services:
+    """The stores, the gazetteer, the layouts and the gate."""
+
+    settings: Settings
+    database: Database
+    datasets: DatasetStore
+    edition_files: EditionFiles
+    forms: FormStore
+    records: RecordStore
+    users: UserStore
+    keys: KeyStore
+    layouts: LayoutLibrary
+    gazetteer: ActiveGazetteer
+    gate: Gate
+
+
+def make_services(settings: Settings, database: Database) -> Services:
+    """Everything that handlers need, on one database."""
+    datasets, users, keys = DatasetStore(database), UserStore(database), KeyStore(database)
+    files, layouts = EditionFiles(settings.gazetteer_folder), shipped_layouts()
+    return Services(
+        settings=settings,
+        database=database,
+        datasets=datasets,
+        edition_files=files,
+        forms=FormStore(database),
+        records=RecordStore(database),
+        users=users,
+        keys=keys,
+        layouts=layouts,
+        gazetteer=ActiveGazetteer(datasets, files, layouts),
+        gate=Gate(keys, users, settings.signing_secret()),
+    )

@@ -1,0 +1,200 @@
+"""How an API call is declared, checked and answered: the same way for all of them.
+
+An area declares endpoints with what they ask for and answer. For each request the steps are:
+who calls, is the body what it says it is, do path, query and body have their shapes, and only
+then the handler. The same declarations make the OpenAPI document, so that it cannot lie.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+import orjson
+from flask import Flask, Request, Response, request
+from pydantic import BaseModel, ValidationError
+
+from anchorline.wire.base import Shape
+
+from .access import Access, Caller
+from .context import Services
+from .problems import ProblemError, from_validation
+
+API = "/api/v1"
+JSON = "application/json"
+_Shape = TypeVar("_Shape", bound=BaseModel)
+
+
+@dataclass(slots=True)
+class Call:
+    """One request, checked: what a handler works with."""
+
+    services: Services
+    caller: Caller
+    path: Mapping[str, str]
+    request: Request
+    _query: BaseModel | None = None
+    _body: BaseModel | None = None
+
+    def query(self, shape: type[_Shape]) -> _Shape:
+        """The query, of the shape that the endpoint declares."""
+        assert isinstance(self._query, shape)
+        return self._query
+
+    def body(self, shape: type[_Shape]) -> _Shape:
+        """The body, of the shape that the endpoint declares."""
+        assert isinstance(self._body, shape)
+        return self._body
+
+
+@dataclass(frozen=True, slots=True)
+class Reply:
+    """An answer with another status than 200, or with headers; `shape` None for no body."""
+
+    shape: Shape | None
+    status: int = 200
+    headers: Mapping[str, str] = field(default_factory=dict)
+
+
+Handler = Callable[[Call], "Shape | Reply"]
+
+
+@dataclass(frozen=True, slots=True)
+class Endpoint:
+    """The declaration of one call.
+
+    Attributes:
+        rule: path below the API's root, with `<name>` or `<path:name>` for its parts.
+        answers: the shapes of its answers by status; None for an answer without a body.
+        problems: the statuses of the problems that it answers beside the general ones.
+        request_headers: headers that it reads, with what they are for.
+        answer_headers: headers that it sends, with what they are for.
+    """
+
+    method: str
+    rule: str
+    handler: Handler
+    access: Access
+    summary: str
+    query: type[BaseModel] | None
+    body: type[BaseModel] | None
+    answers: Mapping[int, tuple[type[Shape], ...] | None]
+    problems: tuple[int, ...]
+    request_headers: Mapping[str, str]
+    answer_headers: Mapping[str, str]
+
+    @property
+    def name(self) -> str:
+        """The handler's name: the operation's id."""
+        return self.handler.__name__
+
+
+class Area:
+    """A group of endpoints."""
+
+    def __init__(self, name: str) -> None:
+        self.name = name
+        self.endpoints: list[Endpoint] = []
+
+    def endpoint(
+        self,
+        method: str,
+        rule: str,
+        *,
+        access: Access,
+        answer: type[Shape] | tuple[type[Shape], ...] | None,
+        status: int = 200,
+        query: type[BaseModel] | None = None,
+        body: type[BaseModel] | None = None,
+        problems: tuple[int, ...] = (),
+        request_headers: Mapping[str, str] | None = None,
+        answer_headers: Mapping[str, str] | None = None,
+    ) -> Callable[[Handler], Handler]:
+        """Declares an endpoint; its summary is the first line of the handler's docstring."""
+
+        def declare(handler: Handler) -> Handler:
+            shapes = answer if isinstance(answer, tuple) or answer is None else (answer,)
+            self.endpoints.append(
+                Endpoint(
+                    method=method,
+                    rule=rule,
+                    handler=handler,
+                    access=access,
+                    summary=(handler.__doc__ or "").strip().splitlines()[0].rstrip("."),
+                    query=query,
+                    body=body,
+                    answers={status: shapes},
+                    problems=problems,
+                    request_headers=request_headers or {},
+                    answer_headers=answer_headers or {},
+                )
+            )
+            return handler
+
+        return declare
+
+
+def register(app: Flask, areas: list[Area], services: Services) -> None:
+    """Adds the areas' endpoints to the application."""
+    for area in areas:
+        for endpoint in area.endpoints:
+            app.add_url_rule(
+                API + endpoint.rule,
+                endpoint=f"{area.name}.{endpoint.name}",
+                view_func=_view(endpoint, services),
+                methods=[endpoint.method],
+                provide_automatic_options=False,
+            )
+
+
+def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
+    def view(**path: str) -> Response:
+        caller = services.gate.admit(request, endpoint.access)
+        call = Call(services, caller, path, request)
+        if endpoint.query is not None:
+            call._query = _read_query(endpoint.query)
+        elif request.args:
+            raise ProblemError(422, "This call takes no query parameters.")
+        if endpoint.body is not None:
+            call._body = _read_body(endpoint.body)
+        return respond(endpoint.handler(call))
+
+    return view
+
+
+def respond(answer: Shape | Reply) -> Response:
+    """The HTTP response of an answer."""
+    reply = answer if isinstance(answer, Reply) else Reply(answer)
+    data = b"" if reply.shape is None else orjson.dumps(reply.shape.model_dump(mode="json"))
+    response = Response(data, status=reply.status)
+    if reply.shape is None:
+        response.headers.pop("Content-Type", None)
+    else:
+        response.content_type = JSON
+    response.headers["Cache-Control"] = "no-store"
+    response.headers.update(reply.headers)
+    return response
+
+
+def _read_query(shape: type[BaseModel]) -> BaseModel:
+    try:
+        return shape.model_validate(request.args.to_dict())
+    except ValidationError as error:
+        raise from_validation(error, shape, "?") from None
+
+
+def _read_body(shape: type[BaseModel]) -> BaseModel:
+    if request.mimetype != JSON:
+        given = request.mimetype or "none"
+        raise ProblemError(415, f"Send the body as Content-Type: {JSON}; this one is {given}.")
+    try:
+        value: Any = orjson.loads(request.get_data())
+    except orjson.JSONDecodeError as error:
+        raise ProblemError(
+            400, f"The body is not JSON: {error.msg}, line {error.lineno}, column {error.colno}."
+        ) from None
+    try:
+        return shape.model_validate(value, strict=True)
+    except ValidationError as error:
+        raise from_validation(error, shape) from None

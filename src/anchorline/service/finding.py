@@ -1,0 +1,202 @@
+"""API: suggestions, addresses, postcodes, nearest."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from anchorline.core.address import COMPONENTS, Facts
+from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.core.gazetteer import SearchRequest
+from anchorline.core.gazetteer.postcodes import PostcodeAddresses
+from anchorline.core.gazetteer.suggestion import SUGGESTION_KINDS
+from anchorline.core.layouts import may_become, write_lines
+from anchorline.wire.base import Shape
+from anchorline.wire.finding import (
+    AddressAnswer,
+    AddressEntry,
+    AddressQuery,
+    FactsShape,
+    NearEntry,
+    NearestAnswer,
+    NearestQuery,
+    PartialPostcodeAnswer,
+    PostcodeAnswer,
+    PostcodeEntry,
+    Suggestions,
+    SuggestionShape,
+    SuggestQuery,
+)
+
+from .access import Access
+from .endpoints import Area, Call, Reply
+from .layouts import require_layout
+from .problems import invalid, not_found
+
+area = Area("finding")
+
+
+@area.endpoint(
+    "GET",
+    "/suggest",
+    access=Access.CAPTURE,
+    query=SuggestQuery,
+    answer=Suggestions,
+    problems=(404,),
+)
+def suggest(call: Call) -> Reply:
+    """Suggestions for what was typed, or the contents of a group.
+
+    A group is opened with `within`; with `q` as well, the search stays inside it.
+    """
+    query = call.query(SuggestQuery)
+    gazetteer = call.services.gazetteer.current()
+    found = gazetteer.suggest(
+        SearchRequest(
+            text=query.q,
+            countries=_listed(query.country.upper(), _countries(call), "country", "country"),
+            kinds=_listed(query.kinds, SUGGESTION_KINDS, "kind of suggestion", "kinds"),
+            near=_point(query.near),
+            within=query.within,
+            limit=query.limit + 1,
+            skip=_skip(query.after),
+        )
+    )
+    if found is None:
+        raise not_found(f"There is no group {query.within!r} in the active editions; search anew.")
+    more = len(found) > query.limit
+    answer = Suggestions(
+        suggestions=[
+            SuggestionShape(
+                id=row.id,
+                kind=row.kind,
+                label=row.label,
+                country_code=row.country_code,
+                count=row.count,
+                matches=list(row.matches),
+            )
+            for row in found[: query.limit]
+        ],
+        corrected={},
+        after=str(_skip(query.after) + query.limit) if more else None,
+        edition=gazetteer.stamp,
+    )
+    return Reply(answer, headers={"Cache-Control": "private, max-age=30"})
+
+
+@area.endpoint(
+    "GET",
+    "/addresses/<path:address_id>",
+    access=Access.CAPTURE,
+    query=AddressQuery,
+    answer=AddressAnswer,
+    problems=(404,),
+)
+def get_address(call: Call) -> Shape:
+    """One address with its components, facts and lines."""
+    found = call.services.gazetteer.current().address(call.path["address_id"])
+    if found is None:
+        raise not_found(f"There is no address {call.path['address_id']!r}.")
+    address, _edition = found
+    wanted = call.query(AddressQuery).components
+    names = _listed(wanted or "", COMPONENTS, "component", "components")
+    layout = call.services.layouts.require(address.country_code)
+    return AddressAnswer(
+        id=address.id,
+        components={
+            name: value
+            for name, value in address.components.items()
+            if wanted is None or name in names
+        },
+        facts=facts_shape(address.facts),
+        lines=write_lines(layout, address.components),
+    )
+
+
+@area.endpoint(
+    "GET",
+    "/postcodes/<country_code>/<postcode>",
+    access=Access.SERVER,
+    answer=(PostcodeAnswer, PartialPostcodeAnswer),
+    problems=(404,),
+)
+def get_postcode(call: Call) -> Shape:
+    """All addresses of a postcode, or the postcodes that begin with a part of one."""
+    layout = require_layout(call, call.path["country_code"])
+    typed = call.path["postcode"]
+    if layout.masks and not may_become(typed, layout.masks):
+        detail = (
+            f"{typed!r} is not a postcode of {layout.name}: it looks like "
+            f"{' or '.join(layout.masks)} (9 a digit, A a letter, * either)."
+        )
+        raise invalid([Problem("/postcode", detail)])
+    found = call.services.gazetteer.current().postcode(layout, typed)
+    if found is None:
+        raise not_found(f"There is no address with the postcode {typed!r} in {layout.name}.")
+    if isinstance(found, PostcodeAddresses):
+        return PostcodeAnswer(
+            postcode=found.postcode,
+            count=len(found.addresses),
+            addresses=[AddressEntry(id=i, label=label) for i, label in found.addresses],
+        )
+    return PartialPostcodeAnswer(
+        postcode=found.postcode,
+        partial=True,
+        postcodes=[PostcodeEntry(postcode=p, count=n) for p, n in found.postcodes],
+        total=found.total,
+        towns=list(found.towns),
+    )
+
+
+@area.endpoint("GET", "/nearest", access=Access.SERVER, query=NearestQuery, answer=NearestAnswer)
+def get_nearest(call: Call) -> Shape:
+    """The addresses nearest to a point, by great-circle distance."""
+    query = call.query(NearestQuery)
+    found = call.services.gazetteer.current().nearest(
+        query.latitude, query.longitude, query.limit, query.radius_m
+    )
+    return NearestAnswer(
+        addresses=[NearEntry(id=n.id, label=n.label, distance_m=n.distance_m) for n in found]
+    )
+
+
+def facts_shape(facts: Facts) -> FactsShape:
+    """Facts as they are answered."""
+    return FactsShape(
+        latitude=facts.latitude,
+        longitude=facts.longitude,
+        use=facts.use,
+        languages=list(facts.languages),
+    )
+
+
+def _countries(call: Call) -> list[str]:
+    return [layout.country_code for layout in call.services.layouts]
+
+
+def _listed(text: str, known: Iterable[str], what: str, parameter: str) -> tuple[str, ...]:
+    """The names in a text with commas, each of which must be known."""
+    choices = list(known)
+    names = tuple(name.strip() for name in text.split(",") if name.strip())
+    problems = [
+        Problem(f"?{parameter}", unknown_name_detail(what, name, nearest_names(name, choices)))
+        for name in names
+        if name not in choices
+    ]
+    if problems:
+        raise invalid(problems)
+    return names
+
+
+def _point(near: str | None) -> tuple[float, float] | None:
+    if near is None:
+        return None
+    latitude, longitude = map(float, near.split(","))
+    return latitude, longitude
+
+
+def _skip(after: str | None) -> int:
+    if after is None:
+        return 0
+    if not after.isdecimal() or int(after) > 1_000_000:
+        raise invalid([Problem("?after", "This was not handed out by an answer before.")])
+    return int(after)

@@ -1,0 +1,81 @@
+"""Signs of life: /healthz, /readyz, and /metrics in Prometheus' text format."""
+
+from __future__ import annotations
+
+import os
+import time
+
+from flask import Blueprint, Response, current_app, g, jsonify, request
+from prometheus_client import (
+    CONTENT_TYPE_LATEST,
+    REGISTRY,
+    CollectorRegistry,
+    Counter,
+    Histogram,
+    generate_latest,
+)
+from prometheus_client.multiprocess import MultiProcessCollector
+
+from anchorline.store.database import StoreError
+from anchorline.store.migrate import is_migrated
+
+from .context import Services
+
+REQUESTS = Counter(
+    "anchorline_requests_total", "Requests answered", ["endpoint", "method", "status"]
+)
+SECONDS = Histogram(
+    "anchorline_request_seconds",
+    "Seconds from a request's arrival to its answer",
+    ["endpoint"],
+    buckets=(0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10),
+)
+
+
+def health_pages(services: Services) -> Blueprint:
+    """The pages that watchers ask for."""
+    pages = Blueprint("health", __name__)
+
+    @pages.get("/healthz")
+    def alive() -> Response:
+        return jsonify(alive=True)
+
+    @pages.get("/readyz")
+    def ready() -> tuple[Response, int]:
+        states = {"database": False, "migrations": False, "editions": False}
+        try:
+            services.database.ping()
+            states["database"] = True
+            states["migrations"] = is_migrated(services.database)
+            states["editions"] = bool(services.gazetteer.current().editions)
+        except StoreError:
+            pass
+        everything = all(states.values())
+        return jsonify(ready=everything, **states), 200 if everything else 503
+
+    @pages.get("/metrics")
+    def metrics() -> Response:
+        registry = REGISTRY
+        if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+            registry = CollectorRegistry()
+            MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
+        return Response(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
+
+    return pages
+
+
+def count_requests() -> None:
+    """Counts and times every request of the application."""
+    app = current_app
+
+    @app.before_request
+    def _begin() -> None:
+        g.began = time.perf_counter()
+
+    @app.after_request
+    def _end(response: Response) -> Response:
+        endpoint = request.endpoint or "none"
+        REQUESTS.labels(endpoint, request.method, response.status_code).inc()
+        if "began" in g:
+            SECONDS.labels(endpoint).observe(time.perf_counter() - g.began)
+        return response

@@ -1,0 +1,187 @@
+"""The OpenAPI 3.1 document, made from the endpoints' declarations."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from http import HTTPStatus
+from typing import Any
+
+import orjson
+from pydantic import BaseModel
+from pydantic.json_schema import models_json_schema
+
+from anchorline import __doc__ as purpose
+from anchorline.wire.problems import ProblemAnswer
+
+from .access import Access
+from .endpoints import API, JSON, Area, Endpoint
+from .problems import PROBLEM_TYPE
+
+_PATH_PART = re.compile(r"<(?:path:)?(\w+)>")
+_SCHEMAS = "#/components/schemas/"
+_PATH_MEANINGS = {
+    "address_id": ("Id of an address", "demo:GB0000012"),
+    "country_code": ("ISO 3166-1 alpha-2", "GB"),
+    "postcode": ("A postcode or its beginning", "QV1 1QF"),
+    "form": ("Key of a form", "tuning-visit"),
+    "slot": ("Key of a slot of the form", "piano"),
+    "record": ("Id of a record", "r0190a0b0c0d0aabbccddeeff"),
+}
+_SECURITY: dict[Access, list[dict[str, list[str]]]] = {
+    Access.PUBLIC: [],
+    Access.CAPTURE: [{"browserKey": []}, {"serverKey": []}, {"session": []}],
+    Access.SERVER: [{"serverKey": []}, {"session": []}],
+    Access.PERSON: [{"session": []}],
+}
+_SCHEMES = {
+    "serverKey": {
+        "type": "http",
+        "scheme": "bearer",
+        "description": "A server key, `anl_server_…`. Secret: for programs only.",
+    },
+    "browserKey": {
+        "type": "http",
+        "scheme": "bearer",
+        "description": "A browser key, `anl_browser_…`. Public; tied to origins and forms.",
+    },
+    "session": {"type": "apiKey", "in": "cookie", "name": "anchorline_session"},
+}
+
+
+def api_document(areas: Iterable[Area]) -> bytes:
+    """The document, as JSON."""
+    listed = list(areas)
+    shapes = _shapes(e for area in listed for e in area.endpoints)
+    _, definitions = models_json_schema(
+        [(shape, mode) for shape, mode in shapes], ref_template=_SCHEMAS + "{model}"
+    )
+    paths: dict[str, dict[str, Any]] = {}
+    for area in listed:
+        for endpoint in area.endpoints:
+            path = API + _PATH_PART.sub(r"{\1}", endpoint.rule)
+            paths.setdefault(path, {})[endpoint.method.lower()] = _operation(area, endpoint)
+    return orjson.dumps(
+        {
+            "openapi": "3.1.0",
+            "info": {"title": "Anchorline", "version": "1", "description": purpose},
+            "paths": paths,
+            "components": {"schemas": definitions["$defs"], "securitySchemes": _SCHEMES},
+        }
+    )
+
+
+def _shapes(endpoints: Iterable[Endpoint]) -> list[tuple[type[BaseModel], Any]]:
+    shapes: dict[tuple[type[BaseModel], str], None] = {(ProblemAnswer, "serialization"): None}
+    for endpoint in endpoints:
+        if endpoint.body is not None:
+            shapes[endpoint.body, "validation"] = None
+        for answers in endpoint.answers.values():
+            for shape in answers or ():
+                shapes[shape, "serialization"] = None
+    return list(shapes)
+
+
+def _operation(area: Area, endpoint: Endpoint) -> dict[str, Any]:
+    doc = (endpoint.handler.__doc__ or "").strip()
+    operation: dict[str, Any] = {
+        "operationId": endpoint.name,
+        "tags": [area.name],
+        "summary": endpoint.summary,
+        "description": f"{doc}\n\nNeeds {endpoint.access.value}.",
+        "security": _SECURITY[endpoint.access],
+        "parameters": [*_path_parameters(endpoint), *_query_parameters(endpoint)]
+        + [_header(name, meaning) for name, meaning in endpoint.request_headers.items()],
+        "responses": {
+            **{str(s): _answer(endpoint, s, a) for s, a in endpoint.answers.items()},
+            **{str(s): _problem(s) for s in sorted(_problem_statuses(endpoint))},
+        },
+    }
+    if endpoint.body is not None:
+        operation["requestBody"] = {
+            "required": True,
+            "content": {JSON: {"schema": {"$ref": _SCHEMAS + _name(endpoint.body)}}},
+        }
+    return operation
+
+
+def _problem_statuses(endpoint: Endpoint) -> set[int]:
+    statuses = {422, 500, 503, *endpoint.problems}
+    if endpoint.access is not Access.PUBLIC:
+        statuses |= {401, 403}
+    if endpoint.body is not None:
+        statuses |= {400, 413, 415}
+    if _PATH_PART.search(endpoint.rule):
+        statuses.add(404)
+    return statuses
+
+
+def _path_parameters(endpoint: Endpoint) -> list[dict[str, Any]]:
+    return [
+        {
+            "name": name,
+            "in": "path",
+            "required": True,
+            "description": _PATH_MEANINGS[name][0],
+            "schema": {"type": "string", "minLength": 1, "examples": [_PATH_MEANINGS[name][1]]},
+        }
+        for name in _PATH_PART.findall(endpoint.rule)
+    ]
+
+
+def _query_parameters(endpoint: Endpoint) -> list[dict[str, Any]]:
+    if endpoint.query is None:
+        return []
+    schema = endpoint.query.model_json_schema()
+    required = schema.get("required", [])
+    return [
+        {
+            "name": name,
+            "in": "query",
+            "required": name in required,
+            "description": field.pop("description", ""),
+            "schema": _without_null(field),
+        }
+        for name, field in schema["properties"].items()
+    ]
+
+
+def _without_null(schema: dict[str, Any]) -> dict[str, Any]:
+    """A query cannot say null: what may be left out is just the other alternative."""
+    kept = {k: v for k, v in schema.items() if k not in ("title",) and v is not None}
+    if "anyOf" in kept:
+        alternatives = [s for s in kept.pop("anyOf") if s.get("type") != "null"]
+        kept = {**alternatives[0], **kept}
+    return kept
+
+
+def _header(name: str, meaning: str) -> dict[str, Any]:
+    schema = {"type": "string", "minLength": 1, "maxLength": 200, "pattern": "^[!-~]+$"}
+    return {"name": name, "in": "header", "description": meaning, "schema": schema}
+
+
+def _answer(
+    endpoint: Endpoint, status: int, shapes: tuple[type[BaseModel], ...] | None
+) -> dict[str, Any]:
+    answer: dict[str, Any] = {"description": HTTPStatus(status).phrase}
+    if endpoint.answer_headers:
+        answer["headers"] = {
+            name: {"description": meaning, "schema": {"type": "string"}}
+            for name, meaning in endpoint.answer_headers.items()
+        }
+    if shapes:
+        references = [{"$ref": _SCHEMAS + _name(shape)} for shape in shapes]
+        schema = references[0] if len(references) == 1 else {"anyOf": references}
+        answer["content"] = {JSON: {"schema": schema}}
+    return answer
+
+
+def _problem(status: int) -> dict[str, Any]:
+    return {
+        "description": HTTPStatus(status).phrase,
+        "content": {PROBLEM_TYPE: {"schema": {"$ref": _SCHEMAS + _name(ProblemAnswer)}}},
+    }
+
+
+def _name(shape: type[BaseModel]) -> str:
+    return shape.__name__

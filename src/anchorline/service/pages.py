@@ -1,0 +1,74 @@
+"""Pages: the public page of a form, the embedded scripts, and the console."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from flask import Blueprint, Response, abort, render_template, send_from_directory
+
+from anchorline.store.database import NotThereError
+
+from .context import Services
+
+WEB = Path(__file__).with_name("web")
+# The console's component library sets styles on elements; scripts are ours alone.
+_POLICY = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+    "img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; "
+    "frame-ancestors 'none'"
+)
+
+
+def site_pages(services: Services) -> Blueprint:
+    """The pages that people open."""
+    pages = Blueprint("pages", __name__, template_folder="templates", static_folder=None)
+
+    @pages.get("/f/<form>")
+    def form_page(form: str) -> tuple[Response, int] | Response:
+        try:
+            document, _version = services.forms.version(form)
+        except NotThereError:
+            return _page("missing.html"), 404
+        if document["kind"] != "web":
+            return _page("missing.html"), 404
+        return _page(
+            "form.html",
+            title=document["title"],
+            form=form,
+            access=services.gate.page_token(form),
+        )
+
+    @pages.get("/embed/<path:name>")
+    def embed(name: str) -> Response:
+        response = send_from_directory(WEB / "embed", name, max_age=300)
+        response.headers["Access-Control-Allow-Origin"] = "*"
+        return response
+
+    @pages.get("/assets/<path:name>")
+    def assets(name: str) -> Response:
+        # Their names carry a digest of what is in them.
+        return send_from_directory(WEB / "console" / "assets", name, max_age=31_536_000)
+
+    @pages.get("/favicon.svg")
+    @pages.get("/favicon.ico")
+    def favicon() -> Response:
+        return send_from_directory(WEB / "console", "favicon.svg", max_age=86_400)
+
+    @pages.get("/")
+    @pages.get("/console")
+    @pages.get("/console/<path:place>")
+    def console(place: str = "") -> Response:  # noqa: ARG001
+        if not (WEB / "console" / "index.html").is_file():
+            abort(503, "The console has not been built: run `make web`.")
+        response = send_from_directory(WEB / "console", "index.html", max_age=0)
+        response.headers["Content-Security-Policy"] = _POLICY
+        return response
+
+    return pages
+
+
+def _page(template: str, **values: str) -> Response:
+    response = Response(render_template(template, **values), content_type="text/html")
+    response.headers["Content-Security-Policy"] = _POLICY
+    response.headers["Cache-Control"] = "no-store"
+    return response

@@ -1,0 +1,226 @@
+"""API: submitting a form, and what was kept."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from anchorline.core.address import Address
+from anchorline.core.errors import Problem
+from anchorline.core.forms import Captured, Form, SlotInput, capture_slots, check_values
+from anchorline.core.layouts import LayoutLibrary, one_line, write_lines
+from anchorline.store.database import ReusedKeyError
+from anchorline.store.records import (
+    BadCursorError,
+    NewRecord,
+    OnceOnly,
+    Record,
+)
+from anchorline.store.records import (
+    RecordSummary as KeptSummary,
+)
+from anchorline.wire.base import Shape
+from anchorline.wire.records import (
+    CapturedShape,
+    FormRecordQuery,
+    RecordAnswer,
+    RecordList,
+    RecordQuery,
+    RecordRequest,
+    RecordSummary,
+    TrialAnswer,
+)
+
+from .access import Access
+from .endpoints import Area, Call, Reply
+from .finding import facts_shape
+from .forms import open_form
+from .problems import ProblemError, invalid
+
+area = Area("records")
+LONGEST_IDEMPOTENCY_KEY = 200
+
+
+@area.endpoint(
+    "POST",
+    "/forms/<form>/records",
+    access=Access.CAPTURE,
+    body=RecordRequest,
+    answer=RecordAnswer,
+    status=201,
+    problems=(404, 409),
+    request_headers={"Idempotency-Key": "The same key and request make one record only"},
+    answer_headers={"Location": "Where the record can be read"},
+)
+def submit_record(call: Call) -> Reply:
+    """Submits a filled form; makes a record."""
+    form, version = open_form(call)
+    values, addresses = _checked(call, form, call.body(RecordRequest))
+    new = NewRecord(
+        form=form.key,
+        form_version=version or 0,
+        label=_label(form, values, addresses, call.services.layouts),
+        values=values,
+        addresses=addresses,
+        made_by=call.caller.name,
+    )
+    try:
+        record, _made_now = call.services.records.add(new, _once(call, form))
+    except ReusedKeyError:
+        raise ProblemError(
+            409, "This Idempotency-Key was used for another request; take a new one."
+        ) from None
+    return Reply(
+        _answer(record, call.services.layouts),
+        status=201,
+        headers={"Location": f"/api/v1/records/{record.id}"},
+    )
+
+
+@area.endpoint(
+    "POST",
+    "/forms/<form>/trial",
+    access=Access.SERVER,
+    body=RecordRequest,
+    answer=TrialAnswer,
+    problems=(404,),
+)
+def try_record(call: Call) -> Shape:
+    """What a record would hold, were the draft submitted now; nothing is kept."""
+    form, _version = open_form(call, draft=True)
+    values, addresses = _checked(call, form, call.body(RecordRequest))
+    layouts = call.services.layouts
+    return TrialAnswer(
+        label=_label(form, values, addresses, layouts),
+        values=values,
+        addresses=[_captured(address, layouts) for address in addresses],
+    )
+
+
+@area.endpoint(
+    "GET",
+    "/forms/<form>/records",
+    access=Access.SERVER,
+    query=FormRecordQuery,
+    answer=RecordList,
+    problems=(404,),
+)
+def list_form_records(call: Call) -> Shape:
+    """The records of a form, page by page."""
+    call.services.forms.entry(call.path["form"])
+    return _page(call, call.query(FormRecordQuery), call.path["form"])
+
+
+@area.endpoint("GET", "/records", access=Access.SERVER, query=RecordQuery, answer=RecordList)
+def list_records(call: Call) -> Shape:
+    """The records of all forms, page by page."""
+    query = call.query(RecordQuery)
+    return _page(call, query, query.form)
+
+
+@area.endpoint(
+    "GET",
+    "/records/<record>",
+    access=Access.SERVER,
+    answer=RecordAnswer,
+    problems=(404,),
+)
+def get_record(call: Call) -> Shape:
+    """A whole record with its captured addresses."""
+    record = call.services.records.get(call.path["record"])
+    return _answer(record, call.services.layouts)
+
+
+def _checked(call: Call, form: Form, body: RecordRequest) -> tuple[dict[str, Any], list[Captured]]:
+    """The values and addresses to keep; 422 with every problem."""
+    gazetteer = call.services.gazetteer.current()
+
+    def find(address_id: str) -> tuple[Address, str] | None:
+        found = gazetteer.address(address_id)
+        return (found[0], f"{found[1].dataset}@{found[1].number}") if found else None
+
+    values, problems = check_values(form, body.values)
+    inputs = {
+        key: SlotInput(slot.country_code, slot.address_id, slot.typed)
+        for key, slot in body.slots.items()
+    }
+    addresses, more = capture_slots(form, values, inputs, call.services.layouts, find)
+    if problems or more:
+        raise invalid([*problems, *more])
+    return values, addresses
+
+
+def _label(
+    form: Form, values: dict[str, Any], addresses: Sequence[Captured], layouts: LayoutLibrary
+) -> str:
+    """What lists show: the first text that was given, and the first address in one line."""
+    texts = [f.key for f in form.all_fields() if f.type == "text" and f.slot is None]
+    parts = [str(values[key]) for key in texts if key in values][:1]
+    if addresses:
+        first = addresses[0]
+        line = one_line(layouts.require(first.country_code), first.components)
+        if line not in parts:
+            parts.append(line)
+    return " · ".join(parts) or form.title
+
+
+def _once(call: Call, form: Form) -> OnceOnly | None:
+    key = call.request.headers.get("Idempotency-Key")
+    if key is None:
+        return None
+    if not 1 <= len(key) <= LONGEST_IDEMPOTENCY_KEY:
+        detail = f"An Idempotency-Key has 1 to {LONGEST_IDEMPOTENCY_KEY} characters."
+        raise invalid([Problem("", detail)])
+    scope = f"{call.caller.kind}/{form.key}"
+    return OnceOnly(scope=scope, key=key, request=call.request.get_data())
+
+
+def _page(call: Call, query: FormRecordQuery, form: str | None) -> RecordList:
+    try:
+        page = call.services.records.page(
+            form=form,
+            search=query.search,
+            sort=query.sort,
+            limit=query.limit,
+            after=query.after,
+        )
+    except BadCursorError as error:
+        raise invalid([Problem("?after", str(error))]) from None
+    return RecordList(
+        records=[RecordSummary(**_summary(row)) for row in page.records],
+        total=page.total,
+        after=page.after,
+    )
+
+
+def _summary(row: KeptSummary) -> dict[str, Any]:
+    return {
+        "id": row.id,
+        "form": row.form,
+        "form_version": row.form_version,
+        "label": row.label,
+        "made_at": row.made_at,
+        "made_by": row.made_by,
+    }
+
+
+def _answer(record: Record, layouts: LayoutLibrary) -> RecordAnswer:
+    return RecordAnswer(
+        **_summary(record),
+        values=record.values,
+        addresses=[_captured(address, layouts) for address in record.addresses],
+    )
+
+
+def _captured(address: Captured, layouts: LayoutLibrary) -> CapturedShape:
+    return CapturedShape(
+        slot=address.slot,
+        country_code=address.country_code,
+        components=address.components,
+        facts=facts_shape(address.facts),
+        lines=write_lines(layouts.require(address.country_code), address.components),
+        address_id=address.address_id,
+        edition=address.edition,
+        typed=address.typed,
+        changed=list(address.changed),
+    )

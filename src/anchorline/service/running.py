@@ -1,0 +1,153 @@
+"""Running it all: the database if it is ours, migrations, gunicorn, and their supervision.
+
+This process stays in front. It ends gunicorn and then the database on Ctrl-C, and brings the
+database back should it die; gunicorn brings back its own workers.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from anchorline.store.database import Database
+from anchorline.store.local_server import LocalServer
+from anchorline.store.migrate import migrate
+
+from .logs import logger, set_up_logs
+from .settings import Settings
+
+_STOP_SECONDS = 15
+_log = logger("running")
+
+
+class RunError(Exception):
+    """The service cannot be started; the message says what to do."""
+
+
+@contextmanager
+def database_of(settings: Settings) -> Iterator[str]:
+    """The URL of the database, whose server runs at least as long as the context.
+
+    A server of ours that was running before keeps running after.
+    """
+    if settings.database_url is not None:
+        yield settings.database_url
+        return
+    server = LocalServer(settings.var / "mariadb", settings.database_port)
+    was_running = server.alive()
+    try:
+        yield server.start()
+    finally:
+        if not was_running:
+            server.stop()
+
+
+def run(settings: Settings) -> int:
+    """Runs the service until it is told to stop; returns the exit status."""
+    set_up_logs(settings.log_level)
+    _require_free_port(settings)
+    stopping = _Stopping()
+    server: LocalServer | None = None
+    url = settings.database_url
+    try:
+        if url is None:
+            server = LocalServer(settings.var / "mariadb", settings.database_port)
+            if server.folder != settings.var / "mariadb":
+                _log.warning("database kept elsewhere", folder=str(server.folder))
+            url = server.start()
+        _migrate(url)
+        return _serve(settings, url, server, stopping)
+    finally:
+        if server is not None:
+            server.stop()
+
+
+class _Stopping:
+    """Whether a signal has asked to stop."""
+
+    def __init__(self) -> None:
+        self.asked = False
+        for number in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(number, self._ask)
+
+    def _ask(self, _number: int, _frame: object) -> None:
+        self.asked = True
+
+
+def _migrate(url: str) -> None:
+    database = Database(url)
+    try:
+        migrate(database)
+    finally:
+        database.close()
+
+
+def _require_free_port(settings: Settings) -> None:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((settings.host, settings.port))
+        except OSError as error:
+            raise RunError(
+                f"Port {settings.port} on {settings.host} cannot be used ({error.strerror}). "
+                "Stop what listens there, or set ANCHORLINE_PORT to another one."
+            ) from error
+
+
+def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _Stopping) -> int:
+    metrics = settings.var / "metrics"
+    shutil.rmtree(metrics, ignore_errors=True)
+    metrics.mkdir(parents=True)
+    process = subprocess.Popen(
+        _gunicorn_command(settings),
+        env={
+            **os.environ,
+            "ANCHORLINE_DATABASE_URL": url,
+            "ANCHORLINE_VAR_DIR": str(settings.var),
+            "PROMETHEUS_MULTIPROC_DIR": str(metrics),
+        },
+        start_new_session=True,
+    )
+    try:
+        while process.poll() is None and not stopping.asked:
+            time.sleep(0.1)
+            if server is not None and not server.alive():
+                _log.error("database died; starting it again")
+                if server.start() != url:
+                    raise RunError("The database came back on another port; start again.")
+    finally:
+        _end(process)
+    return 0 if stopping.asked else 1
+
+
+def _gunicorn_command(settings: Settings) -> list[str]:
+    bind = f"{settings.host}:{settings.port}"
+    return [
+        "setpriv", "--pdeathsig", "TERM", "--",
+        sys.executable, "-m", "gunicorn", "--no-control-socket",
+        "--worker-class", "gthread", "--preload",
+        "--workers", str(settings.workers),
+        "--threads", str(settings.threads),
+        "--bind", bind,
+        "--timeout", "60", "--graceful-timeout", "10", "--keep-alive", "15",
+        "--limit-request-line", "8190", "--limit-request-field_size", "8190",
+        "--log-level", "warning",
+        "anchorline.service.wsgi:application()",
+    ]  # fmt: skip
+
+
+def _end(process: subprocess.Popen[bytes]) -> None:
+    if process.poll() is None:
+        process.terminate()
+        try:
+            process.wait(_STOP_SECONDS)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.wait()

@@ -1,0 +1,57 @@
+"""Built editions as files: one `.npy` an array and a manifest, opened as memory maps."""
+
+from __future__ import annotations
+
+import shutil
+from pathlib import Path
+from typing import Any, cast
+
+import numpy as np
+import orjson
+
+from anchorline.core.errors import EditionError
+from anchorline.core.gazetteer import Edition
+from anchorline.core.gazetteer.build import Built
+
+
+class EditionFiles:
+    """The folder that holds `DATASET/NUMBER/` for every edition."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder
+
+    def write(self, dataset: str, number: int, built: Built) -> int:
+        """Writes an edition whole or not at all; returns the bytes it takes on disk."""
+        final = self._path(dataset, number)
+        partial = final.with_name(f".{number}.partial")
+        shutil.rmtree(partial, ignore_errors=True)
+        partial.mkdir(parents=True)
+        for name, array in built.arrays.items():
+            np.save(partial / f"{name}.npy", array, allow_pickle=False)
+        manifest = {**built.manifest, "arrays": sorted(built.arrays)}
+        (partial / "manifest.json").write_bytes(orjson.dumps(manifest))
+        shutil.rmtree(final, ignore_errors=True)
+        partial.rename(final)
+        return sum(file.stat().st_size for file in final.iterdir())
+
+    def open(self, dataset: str, number: int) -> Edition:
+        """Opens an edition; its arrays are mapped, not read.
+
+        Raises:
+            EditionError: its files are missing or are not an edition that this release reads.
+        """
+        path = self._path(dataset, number)
+        try:
+            manifest = cast(dict[str, Any], orjson.loads((path / "manifest.json").read_bytes()))
+            arrays = {
+                name: np.load(path / f"{name}.npy", mmap_mode="r", allow_pickle=False)
+                for name in manifest["arrays"]
+            }
+        except (OSError, ValueError, KeyError) as error:
+            raise EditionError(
+                f"Edition {number} of {dataset} cannot be opened from {path}: {error}"
+            ) from error
+        return Edition(dataset, number, manifest, arrays)
+
+    def _path(self, dataset: str, number: int) -> Path:
+        return self._folder / dataset / str(number)

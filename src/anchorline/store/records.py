@@ -1,0 +1,318 @@
+"""Records: filled forms with their captured addresses."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+import hashlib
+import secrets
+from collections.abc import Callable, Sequence
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+import orjson
+from sqlalchemy import Select, and_, func, or_, select
+from sqlalchemy.orm import Session
+
+from anchorline.core.address import Facts
+from anchorline.core.forms import Captured
+from anchorline.core.text import fold
+
+from .database import AlreadyThereError, Database, NotThereError, ReusedKeyError
+from .schema import IdempotencyRow, RecordAddressRow, RecordRow
+
+SORTS: tuple[str, ...] = ("newest", "oldest", "label", "-label")
+
+
+@dataclass(frozen=True, slots=True)
+class NewRecord:
+    """A checked, filled form, ready to be kept; `label` is what lists show of it."""
+
+    form: str
+    form_version: int
+    label: str
+    values: dict[str, Any]
+    addresses: Sequence[Captured]
+    made_by: str
+
+
+@dataclass(frozen=True, slots=True)
+class RecordSummary:
+    """A record as lists show it."""
+
+    id: str
+    form: str
+    form_version: int
+    label: str
+    made_at: datetime
+    made_by: str
+
+
+@dataclass(frozen=True, slots=True)
+class Record(RecordSummary):
+    """A whole record."""
+
+    values: dict[str, Any]
+    addresses: Sequence[Captured]
+
+
+@dataclass(frozen=True, slots=True)
+class OnceOnly:
+    """An idempotency key: within its scope, the same request makes one record."""
+
+    scope: str
+    key: str
+    request: bytes
+
+
+@dataclass(frozen=True, slots=True)
+class RecordPage:
+    """A page of a list; `after` fetches the next one, None at the end."""
+
+    records: Sequence[RecordSummary]
+    after: str | None
+    total: int
+
+
+@dataclass(frozen=True, slots=True)
+class CaptureCounts:
+    """How many records there are, and how well the latest addresses were captured.
+
+    Attributes:
+        records: all of them.
+        recent: those made lately.
+        captured: the latest captured addresses that were looked at, at most LATEST.
+        picked: of these, picked in the finder.
+        unchanged: of these, picked and not changed by hand.
+    """
+
+    records: int
+    recent: int
+    captured: int
+    picked: int
+    unchanged: int
+
+
+LATEST = 500
+
+
+class BadCursorError(ValueError):
+    """The cursor was not handed out by this list."""
+
+
+class RecordStore:
+    """Reads and writes records."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def add(self, new: NewRecord, once: OnceOnly | None = None) -> tuple[Record, bool]:
+        """Keeps a record; returns it and whether it was made now.
+
+        With `once`, a second call with the same key returns the first call's record. The key
+        and the record are kept in one transaction, so a crash keeps both or neither.
+
+        Raises:
+            ReusedKeyError: the key was used before for another request.
+        """
+        made_at = self._database.now()
+        identifier = _new_id(made_at)
+        try:
+            with self._database.transaction() as session:
+                if once is not None:
+                    session.add(_idempotency(once, identifier, made_at))
+                    session.flush()
+                _insert(session, identifier, new, made_at)
+        except AlreadyThereError:
+            if once is None:
+                raise
+            return self._first_answer(once), False
+        return self.get(identifier), True
+
+    def get(self, identifier: str) -> Record:
+        """A whole record; NotThereError where there is none."""
+        with self._database.transaction() as session:
+            row = session.get(RecordRow, identifier)
+            if row is None:
+                raise NotThereError(f"There is no record {identifier!r}.")
+            addresses = session.scalars(
+                select(RecordAddressRow)
+                .where(RecordAddressRow.record == identifier)
+                .order_by(RecordAddressRow.position)
+            )
+            return Record(
+                **asdict(_summary(row)),
+                values=row.field_values,
+                addresses=[_captured(address) for address in addresses],
+            )
+
+    def page(
+        self,
+        *,
+        form: str | None = None,
+        search: str = "",
+        sort: str = "newest",
+        limit: int = 50,
+        after: str | None = None,
+    ) -> RecordPage:
+        """A page of records.
+
+        Args:
+            form: only those of this form.
+            search: only those in which every word of it stands somewhere.
+            sort: one of SORTS.
+            after: the cursor of the page before.
+
+        Raises:
+            BadCursorError: `after` is not a cursor of a list sorted this way.
+        """
+        query = _filtered(select(RecordRow), form, search)
+        column, descending = _SORT_COLUMNS[sort]
+        if after is not None:
+            value, last_id = _read_cursor(after, sort)
+            beyond = column < value if descending else column > value
+            id_beyond = RecordRow.id < last_id if descending else RecordRow.id > last_id
+            query = query.where(or_(beyond, and_(column == value, id_beyond)))
+        ends = (column.desc(), RecordRow.id.desc()) if descending else (column, RecordRow.id)
+        with self._database.transaction() as session:
+            rows = list(session.scalars(query.order_by(*ends).limit(limit + 1)))
+            total = session.scalar(_filtered(select(func.count(RecordRow.id)), form, search)) or 0
+        more = len(rows) > limit
+        rows = rows[:limit]
+        cursor = _cursor(rows[-1], sort) if more else None
+        return RecordPage([_summary(row) for row in rows], cursor, total)
+
+    def capture_counts(self, lately: timedelta) -> CaptureCounts:
+        """Counts over all records, the last while, and the latest captured addresses."""
+        with self._database.transaction() as session:
+            total = session.scalar(select(func.count(RecordRow.id))) or 0
+            since = self._database.now() - lately
+            recent = session.scalar(
+                select(func.count(RecordRow.id)).where(RecordRow.made_at >= since)
+            )
+            latest = session.execute(
+                select(RecordAddressRow.address_id, RecordAddressRow.changed)
+                .order_by(RecordAddressRow.record.desc())
+                .limit(LATEST)
+            ).all()
+        picked = [changed for address_id, changed in latest if address_id is not None]
+        unchanged = sum(not changed for changed in picked)
+        return CaptureCounts(total, recent or 0, len(latest), len(picked), unchanged)
+
+    def _first_answer(self, once: OnceOnly) -> Record:
+        with self._database.transaction() as session:
+            kept = session.get(IdempotencyRow, (once.scope, _digest(once.key.encode())))
+            if kept is None:
+                raise NotThereError("The first request with this key was not kept.")
+            if kept.request_digest != _digest(once.request):
+                raise ReusedKeyError("This Idempotency-Key was used for another request.")
+            identifier = kept.record
+        return self.get(identifier)
+
+
+_SORT_COLUMNS: dict[str, tuple[Any, bool]] = {
+    "newest": (RecordRow.made_at, True),
+    "oldest": (RecordRow.made_at, False),
+    "label": (RecordRow.label, False),
+    "-label": (RecordRow.label, True),
+}
+_SORT_VALUES: dict[str, Callable[[RecordRow], str]] = {
+    "newest": lambda row: row.made_at.isoformat(),
+    "oldest": lambda row: row.made_at.isoformat(),
+    "label": lambda row: row.label,
+    "-label": lambda row: row.label,
+}
+
+
+def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:
+    if form is not None:
+        query = query.where(RecordRow.form == form)
+    for word in fold(search).split():
+        query = query.where(RecordRow.search_text.contains(word, autoescape=True))
+    return query
+
+
+def _cursor(row: RecordRow, sort: str) -> str:
+    return base64.urlsafe_b64encode(orjson.dumps([sort, _SORT_VALUES[sort](row), row.id])).decode()
+
+
+def _read_cursor(cursor: str, sort: str) -> tuple[Any, str]:
+    try:
+        kept_sort, value, identifier = orjson.loads(base64.urlsafe_b64decode(cursor.encode()))
+        if kept_sort != sort or not isinstance(identifier, str) or not isinstance(value, str):
+            raise ValueError("another list's cursor")
+        by_time = sort in ("newest", "oldest")
+        return (datetime.fromisoformat(value) if by_time else value), identifier
+    except (ValueError, TypeError, binascii.Error) as error:
+        raise BadCursorError("This cursor was not handed out by this list.") from error
+
+
+def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime) -> None:
+    words = [str(value) for value in new.values.values()]
+    words += [value for address in new.addresses for value in address.components.values()]
+    session.add(
+        RecordRow(
+            id=identifier,
+            form=new.form,
+            form_version=new.form_version,
+            label=new.label[:200],
+            field_values=new.values,
+            search_text=fold(" ".join([new.label, *words])),
+            made_at=made_at,
+            made_by=new.made_by,
+        )
+    )
+    session.flush()
+    for position, address in enumerate(new.addresses):
+        session.add(
+            RecordAddressRow(
+                record=identifier,
+                slot=address.slot,
+                position=position,
+                country_code=address.country_code,
+                components=address.components,
+                facts=asdict(address.facts),
+                address_id=address.address_id,
+                edition=address.edition,
+                typed=address.typed,
+                changed=list(address.changed),
+            )
+        )
+
+
+def _captured(row: RecordAddressRow) -> Captured:
+    facts = {**row.facts, "languages": tuple(row.facts.get("languages", ()))}
+    return Captured(
+        row.slot,
+        row.country_code,
+        row.components,
+        Facts(**facts),
+        row.address_id,
+        row.edition,
+        row.typed,
+        tuple(row.changed),
+    )
+
+
+def _summary(row: RecordRow) -> RecordSummary:
+    return RecordSummary(row.id, row.form, row.form_version, row.label, row.made_at, row.made_by)
+
+
+def _idempotency(once: OnceOnly, record: str, made_at: datetime) -> IdempotencyRow:
+    return IdempotencyRow(
+        scope=once.scope,
+        key_digest=_digest(once.key.encode()),
+        request_digest=_digest(once.request),
+        record=record,
+        made_at=made_at,
+    )
+
+
+def _digest(data: bytes) -> str:
+    return hashlib.sha256(data).hexdigest()
+
+
+def _new_id(now: datetime) -> str:
+    """An id that sorts by time: 12 hexadecimal digits of milliseconds and 12 random ones."""
+    return f"r{int(now.timestamp() * 1000):012x}{secrets.token_hex(6)}"

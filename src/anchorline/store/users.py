@@ -1,0 +1,159 @@
+"""People who sign in to the console, their sessions, and the brake on guessing."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from dataclasses import dataclass
+from datetime import timedelta
+from functools import lru_cache
+
+from argon2 import PasswordHasher
+from argon2.exceptions import InvalidHashError, VerifyMismatchError
+from sqlalchemy import delete, select
+
+from .database import Database
+from .schema import LoginSessionRow, SignInFailureRow, UserRow
+
+SESSION_LENGTH = timedelta(hours=12)
+FREE_FAILURES = 4
+LONGEST_WAIT = timedelta(minutes=15)
+FAILURES_FORGOTTEN_AFTER = timedelta(hours=1)
+
+_hasher = PasswordHasher()
+
+
+@lru_cache(maxsize=1)
+def _nobody() -> str:
+    """Checked where the e-mail address is unknown, so that both answers take the same time."""
+    return _hasher.hash(secrets.token_urlsafe(16))
+
+
+@dataclass(frozen=True, slots=True)
+class User:
+    """A person who signs in."""
+
+    id: int
+    email: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class LoginSession:
+    """A signed-in session; `csrf_token` must come back with every change."""
+
+    user: User
+    csrf_token: str
+
+
+def _digest(text: str) -> str:
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+class UserStore:
+    """Reads and writes users and their sessions."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def put(self, email: str, name: str, password: str) -> None:
+        """Makes a user, or gives an existing one a new name and password."""
+        hashed = _hasher.hash(password)
+        with self._database.transaction() as session:
+            row = session.scalar(select(UserRow).where(UserRow.email == email.lower()))
+            if row is None:
+                session.add(
+                    UserRow(
+                        email=email.lower(),
+                        name=name,
+                        password_hash=hashed,
+                        created_at=self._database.now(),
+                    )
+                )
+            else:
+                row.name, row.password_hash = name, hashed
+                session.execute(delete(LoginSessionRow).where(LoginSessionRow.user_id == row.id))
+
+    def check_password(self, email: str, password: str) -> User | None:
+        """The user with this e-mail address and password, or None."""
+        with self._database.transaction() as session:
+            row = session.scalar(select(UserRow).where(UserRow.email == email.lower()))
+            user = User(row.id, row.email, row.name) if row else None
+            kept = row.password_hash if row else _nobody()
+        try:
+            _hasher.verify(kept, password)
+        except (VerifyMismatchError, InvalidHashError):
+            return None
+        return user
+
+    def open_session(self, user: User) -> tuple[str, LoginSession]:
+        """A new session: the secret token for the cookie, and the session."""
+        token, csrf = secrets.token_urlsafe(32), secrets.token_urlsafe(24)
+        now = self._database.now()
+        with self._database.transaction() as session:
+            session.execute(delete(LoginSessionRow).where(LoginSessionRow.expires_at < now))
+            session.add(
+                LoginSessionRow(
+                    token_digest=_digest(token),
+                    user_id=user.id,
+                    csrf_token=csrf,
+                    expires_at=now + SESSION_LENGTH,
+                )
+            )
+        return token, LoginSession(user, csrf)
+
+    def find_session(self, token: str) -> LoginSession | None:
+        """The session of a token, unless it has run out."""
+        with self._database.transaction() as session:
+            found = session.execute(
+                select(LoginSessionRow, UserRow)
+                .join(UserRow, UserRow.id == LoginSessionRow.user_id)
+                .where(
+                    LoginSessionRow.token_digest == _digest(token),
+                    LoginSessionRow.expires_at > self._database.now(),
+                )
+            ).first()
+            if found is None:
+                return None
+            kept, user = found
+            return LoginSession(User(user.id, user.email, user.name), kept.csrf_token)
+
+    def close_session(self, token: str) -> None:
+        """Ends the session of a token."""
+        with self._database.transaction() as session:
+            session.execute(
+                delete(LoginSessionRow).where(LoginSessionRow.token_digest == _digest(token))
+            )
+
+    def wait_before_sign_in(self, subject: str) -> timedelta:
+        """How long this subject (an e-mail address or a host) must wait before the next try."""
+        now = self._database.now()
+        with self._database.transaction() as session:
+            row = session.get(SignInFailureRow, _digest(subject))
+            if row is None or now - row.last_at > FAILURES_FORGOTTEN_AFTER:
+                return timedelta(0)
+            if row.failures <= FREE_FAILURES:
+                return timedelta(0)
+            pause = timedelta(seconds=2 ** min(row.failures - FREE_FAILURES, 12))
+            return max(timedelta(0), row.last_at + min(pause, LONGEST_WAIT) - now)
+
+    def note_failure(self, subject: str) -> None:
+        """Counts a failed try."""
+        now = self._database.now()
+        with self._database.transaction() as session:
+            row = session.get(SignInFailureRow, _digest(subject), with_for_update=True)
+            if row is None:
+                session.add(
+                    SignInFailureRow(subject_digest=_digest(subject), failures=1, last_at=now)
+                )
+                return
+            stale = now - row.last_at > FAILURES_FORGOTTEN_AFTER
+            row.failures = 1 if stale else row.failures + 1
+            row.last_at = now
+
+    def forget_failures(self, subject: str) -> None:
+        """Starts counting anew, after a success."""
+        with self._database.transaction() as session:
+            session.execute(
+                delete(SignInFailureRow).where(SignInFailureRow.subject_digest == _digest(subject))
+            )

@@ -1,0 +1,49 @@
+"""What all shapes share."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from anchorline.core.text import has_control_characters
+
+
+class Shape(BaseModel):
+    """A response, or a part of one."""
+
+    model_config = ConfigDict(extra="ignore")
+
+
+class RequestShape(BaseModel):
+    """A request: a name it does not know is refused, so that no misspelling is silent."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+def _printable(text: str) -> str:
+    if has_control_characters(text) or "\x00" in text:
+        raise ValueError("This holds control characters; take them out.")
+    return text
+
+
+LONGEST_TEXT = 4000
+Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_printable)]
+ShortText = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+Key = Annotated[str, Field(min_length=1, max_length=64)]
+CountryCode = Annotated[
+    str, Field(min_length=2, max_length=2, description="ISO 3166-1 alpha-2", examples=["GB"])
+]
+ComponentMap = Annotated[
+    dict[str, Text],
+    Field(
+        description="Components by name; unknown names are refused.",
+        examples=[{"number": "12", "street": "Kiln Crescent", "town": "Brackwater"}],
+        max_length=40,
+    ),
+]
+
+
+def example(value: dict[str, Any]) -> ConfigDict:
+    """The configuration of a shape with an example."""
+    return ConfigDict(json_schema_extra={"examples": [value]})

@@ -1,0 +1,179 @@
+"""Suggestions, addresses, postcodes, nearest."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, get_args
+
+from pydantic import AfterValidator, Field
+
+from anchorline.core.gazetteer.suggestion import LONGEST_QUERY, SUGGESTION_KINDS
+
+from .base import RequestShape, Shape, example
+
+Kind = Literal[
+    "address", "street", "district", "town", "region", "postcode", "building", "organisation",
+    "place",
+]  # fmt: skip
+assert set(get_args(Kind)) == set(SUGGESTION_KINDS)
+
+
+def _near(text: str) -> str:
+    parts = text.split(",")
+    try:
+        latitude, longitude = map(float, parts)
+    except ValueError:
+        raise ValueError("Give latitude and longitude in degrees: 52.61,-1.13.") from None
+    if not (abs(latitude) <= 90 and abs(longitude) <= 180):
+        raise ValueError("Latitude is from -90 to 90, longitude from -180 to 180 degrees.")
+    return text
+
+
+class SuggestQuery(RequestShape):
+    """What is asked of the finder."""
+
+    q: Annotated[str, Field(max_length=LONGEST_QUERY, description="What was typed")] = ""
+    country: Annotated[
+        str, Field(max_length=1000, description="Country codes, parted by commas: `GB,FR`")
+    ] = ""
+    kinds: Annotated[
+        str, Field(max_length=200, description=f"Of {', '.join(SUGGESTION_KINDS)}; with commas")
+    ] = ""
+    near: Annotated[
+        str | None,
+        Field(max_length=60, description="Prefer what is near: `LATITUDE,LONGITUDE`"),
+        AfterValidator(lambda text: None if text is None else _near(text)),
+    ] = None
+    within: Annotated[
+        str | None, Field(max_length=160, description="Id of a group to open or search in")
+    ] = None
+    limit: Annotated[int, Field(ge=1, le=100)] = 8
+    after: Annotated[
+        str | None, Field(max_length=20, description="From the answer before: the next page")
+    ] = None
+    language: Annotated[str | None, Field(max_length=35, description="BCP 47")] = None
+
+
+class SuggestionShape(Shape):
+    """One row: an address, or a group that opens further (`within=ID`)."""
+
+    id: str
+    kind: Kind
+    label: str
+    country_code: str
+    count: int = Field(description="1 for an address, else how many addresses the group has")
+    matches: list[tuple[int, int]] = Field(
+        description="Ranges [start, end) of the label, in Unicode characters"
+    )
+
+
+class Suggestions(Shape):
+    """The best rows, best first; of an opened group, in natural order."""
+
+    model_config = example(
+        {
+            "suggestions": [
+                {
+                    "id": "demo:~5c1f0e7a9b3d2468",
+                    "kind": "street",
+                    "label": "Kiln Crescent, Brackwater",
+                    "country_code": "GB",
+                    "count": 37,
+                    "matches": [[0, 4]],
+                }
+            ],
+            "corrected": {},
+            "after": None,
+            "edition": "demo@1",
+        }
+    )
+    suggestions: list[SuggestionShape]
+    corrected: dict[str, str] = Field(description="What was read for what was typed")
+    after: str | None = None
+    edition: str
+
+
+class AddressQuery(RequestShape):
+    """Which components are wanted."""
+
+    components: Annotated[
+        str | None, Field(max_length=400, description="Names with commas; without it, all")
+    ] = None
+
+
+class FactsShape(Shape):
+    """What is known beside the components."""
+
+    latitude: float | None = None
+    longitude: float | None = None
+    use: str | None = None
+    languages: list[str] = []
+
+
+class AddressAnswer(Shape):
+    """One address."""
+
+    model_config = example(
+        {
+            "id": "demo:GB0000012",
+            "components": {"number": "12", "street": "Kiln Crescent", "town": "Brackwater"},
+            "facts": {"latitude": 52.61, "longitude": -1.13, "use": "residential"},
+            "lines": ["12 Kiln Crescent", "BRACKWATER", "QV1 1QF"],
+        }
+    )
+    id: str
+    components: dict[str, str]
+    facts: FactsShape
+    lines: list[str]
+
+
+class AddressEntry(Shape):
+    """An address in a list."""
+
+    id: str
+    label: str
+
+
+class PostcodeAnswer(Shape):
+    """All addresses of a postcode, in natural order."""
+
+    postcode: str
+    count: int
+    addresses: list[AddressEntry]
+
+
+class PostcodeEntry(Shape):
+    """One of the postcodes that begin as typed."""
+
+    postcode: str
+    count: int
+
+
+class PartialPostcodeAnswer(Shape):
+    """The postcodes that begin as typed, the first 100 of them."""
+
+    postcode: str
+    partial: Literal[True]
+    postcodes: list[PostcodeEntry]
+    total: int
+    towns: list[str]
+
+
+class NearestQuery(RequestShape):
+    """A point, in WGS 84 degrees."""
+
+    latitude: Annotated[float, Field(ge=-90, le=90)]
+    longitude: Annotated[float, Field(ge=-180, le=180)]
+    limit: Annotated[int, Field(ge=1, le=100)] = 8
+    radius_m: Annotated[float, Field(gt=0, le=50_000, description="Metres")] = 5_000
+
+
+class NearEntry(AddressEntry):
+    """An address with its great-circle distance."""
+
+    distance_m: float
+
+
+class NearestAnswer(Shape):
+    """The nearest addresses, nearest first."""
+
+    addresses: list[NearEntry]

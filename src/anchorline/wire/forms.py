@@ -1,0 +1,182 @@
+"""Forms: the document that describes one, drafts, publishing, and filling a slot."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, ShortText, Text, example
+
+Value = str | int | float | bool | None
+Values = Annotated[
+    dict[Annotated[str, Field(max_length=64)], Value],
+    Field(max_length=500, description="Values by the fields' keys"),
+]
+
+
+class ConditionShape(RequestShape):
+    """Shown only while a field has one of these values (`yes` and `no` for yes/no)."""
+
+    field: Key
+    values: Annotated[list[ShortText], Field(min_length=1, max_length=50)]
+
+
+class FieldOption(RequestShape):
+    """One choice: what is kept and what is shown."""
+
+    value: Annotated[ShortText, Field(min_length=1)]
+    label: ShortText | None = None
+
+
+class FieldShape(RequestShape):
+    """One input of the form, or of a slot (then it may stand for a component)."""
+
+    key: Key
+    type: ShortText | None = None
+    label: ShortText | None = None
+    required: bool = False
+    help: Text | None = None
+    options: Annotated[list[FieldOption], Field(max_length=500)] | None = None
+    max_length: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    show_when: ConditionShape | None = None
+    component: ShortText | None = None
+
+
+class SlotPlace(RequestShape):
+    """Where a slot stands among the fields."""
+
+    slot: Key
+
+
+class RuleShape(RequestShape):
+    """Which components, joined and changed how, go into which field."""
+
+    components: Annotated[list[ShortText], Field(min_length=1, max_length=20)]
+    into: Key
+    join: Annotated[ShortText, Field(max_length=20)] | None = None
+    changes: Annotated[list[ShortText], Field(max_length=10)] = []
+
+
+class SlotShape(RequestShape):
+    """One address captured on the form."""
+
+    key: Key
+    label: Annotated[ShortText, Field(min_length=1)]
+    countries: Annotated[list[CountryCode], Field(min_length=1, max_length=300)]
+    country: CountryCode | None = None
+    kinds: Annotated[list[ShortText], Field(max_length=20)] = []
+    required: bool = True
+    help: Text | None = None
+    show_when: ConditionShape | None = None
+    parts: Annotated[list[FieldShape], Field(max_length=40)] = []
+    mapping: Annotated[list[RuleShape], Field(max_length=100)] = []
+
+
+class FormDocument(RequestShape):
+    """A form as it is written down."""
+
+    model_config = example(
+        {
+            "key": "door-list",
+            "kind": "record",
+            "title": "Doors",
+            "fields": [{"key": "note", "label": "Note"}, {"slot": "door"}],
+            "slots": [
+                {
+                    "key": "door",
+                    "label": "Door",
+                    "countries": ["GB"],
+                    "parts": [{"key": "door_street", "component": "street"}],
+                    "mapping": [{"components": ["number", "street"], "into": "door_street"}],
+                }
+            ],
+        }
+    )
+    key: Key
+    kind: Literal["record", "web"]
+    title: Annotated[ShortText, Field(min_length=1)]
+    intro: Text | None = None
+    thanks: Text | None = None
+    fields: Annotated[list[FieldShape | SlotPlace], Field(max_length=500)] = []
+    slots: Annotated[list[SlotShape], Field(max_length=20)] = []
+
+
+class FormSummary(Shape):
+    """What lists show of a form."""
+
+    key: str
+    kind: Literal["record", "web"]
+    title: str
+    published_version: int | None
+    draft_differs: bool = Field(description="Whether the draft is not what is published")
+    record_count: int
+    changed_at: datetime
+
+
+class FormList(Shape):
+    """All forms, by title."""
+
+    forms: list[FormSummary]
+
+
+class FormQuery(RequestShape):
+    """The published version, or the draft."""
+
+    draft: bool = False
+
+
+class FormAnswer(Shape):
+    """A form to be filled; `version` is None for a draft."""
+
+    document: FormDocument
+    version: int | None
+
+
+class DraftAnswer(Shape):
+    """A form's draft; the ETag header names its revision."""
+
+    document: FormDocument
+    form: FormSummary
+
+
+class FillRequest(RequestShape):
+    """Fill a slot from a known address, or from components."""
+
+    model_config = example({"address_id": "demo:GB0000012", "values": {}})
+    address_id: Annotated[str, Field(max_length=160)] | None = None
+    components: ComponentMap | None = None
+    values: Values = {}
+
+    @model_validator(mode="after")
+    def one_of_two(self) -> FillRequest:
+        """Exactly one of the two is given."""
+        if (self.address_id is None) == (self.components is None):
+            raise ValueError("Give either address_id or components.")
+        return self
+
+
+class TraceEntry(Shape):
+    """One step of the filling, in a sentence."""
+
+    field: str
+    components: list[str]
+    detail: str
+
+
+class FillAnswer(Shape):
+    """What filling does: new values of every field that the mapping owns."""
+
+    values: dict[str, str]
+    cleared: list[str] = Field(description="Fields of the mapping that are empty now")
+    warnings: list[str]
+    trace: list[TraceEntry]
+
+
+def document_as_kept(document: FormDocument) -> dict[str, Any]:
+    """The document without what was left out or has no effect: how it is kept and compared."""
+    return document.model_dump(exclude_none=True, exclude_defaults=True) | {
+        "key": document.key,
+        "kind": document.kind,
+    }

@@ -1,0 +1,40 @@
+"""Problem answers (RFC 9457)."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from .base import Shape, example
+
+
+class ProblemPlace(Shape):
+    """One thing that is wrong with a request."""
+
+    pointer: str = Field(
+        description="JSON pointer (RFC 6901) into the body; `?name` for a query parameter"
+    )
+    detail: str
+
+
+class ProblemAnswer(Shape):
+    """What went wrong, and what to do."""
+
+    model_config = example(
+        {
+            "type": "about:blank",
+            "title": "Unprocessable Content",
+            "status": 422,
+            "detail": "The request has 1 problem; see errors.",
+            "errors": [
+                {
+                    "pointer": "/components/stret",
+                    "detail": "There is no component 'stret'. Did you mean street?",
+                }
+            ],
+        }
+    )
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    errors: list[ProblemPlace] = []

@@ -1,0 +1,96 @@
+"""Records: submitting a form, and what was kept."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from .base import CountryCode, RequestShape, Shape, Text, example
+from .finding import FactsShape
+from .forms import Value, Values
+
+
+class SlotInputShape(RequestShape):
+    """What comes with a slot beside the values of its fields."""
+
+    country_code: CountryCode | None = None
+    address_id: Annotated[str, Field(max_length=160)] | None = None
+    typed: Annotated[Text, Field(max_length=500, description="What was typed in the finder")] = ""
+
+
+class RecordRequest(RequestShape):
+    """A filled form."""
+
+    model_config = example(
+        {
+            "values": {"contact": "Ada Brindle", "piano_street": "Kiln Crescent"},
+            "slots": {"piano": {"country_code": "GB", "address_id": "demo:GB0000012"}},
+        }
+    )
+    values: Values = {}
+    slots: Annotated[dict[str, SlotInputShape], Field(max_length=20)] = {}
+
+
+class CapturedShape(Shape):
+    """The address captured in one slot."""
+
+    slot: str
+    country_code: str
+    components: dict[str, str]
+    facts: FactsShape
+    lines: list[str]
+    address_id: str | None
+    edition: str | None
+    typed: str
+    changed: list[str] = Field(description="Fields that were changed by hand after filling")
+
+
+class RecordSummary(Shape):
+    """A record in a list."""
+
+    id: str
+    form: str
+    form_version: int
+    label: str
+    made_at: datetime
+    made_by: str
+
+
+class RecordAnswer(RecordSummary):
+    """A whole record."""
+
+    values: dict[str, Value]
+    addresses: list[CapturedShape]
+
+
+class TrialAnswer(Shape):
+    """What a record would hold, were the form submitted now."""
+
+    label: str
+    values: dict[str, Value]
+    addresses: list[CapturedShape]
+
+
+class FormRecordQuery(RequestShape):
+    """Which records of a form, in which order."""
+
+    search: Annotated[str, Field(max_length=200)] = ""
+    sort: Literal["newest", "oldest", "label", "-label"] = "newest"
+    limit: Annotated[int, Field(ge=1, le=200)] = 50
+    after: Annotated[str, Field(max_length=600)] | None = None
+
+
+class RecordQuery(FormRecordQuery):
+    """Which records of all forms, in which order."""
+
+    form: Annotated[str, Field(max_length=64)] | None = None
+
+
+class RecordList(Shape):
+    """A page of records; `after` fetches the next one."""
+
+    records: list[RecordSummary]
+    total: int
+    after: str | None

@@ -1,0 +1,47 @@
+"""Signing in, and where things stand."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from .base import RequestShape, Shape
+
+
+class SignIn(RequestShape):
+    """E-mail address and password."""
+
+    email: Annotated[str, Field(min_length=3, max_length=254)]
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class SessionAnswer(Shape):
+    """Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change."""
+
+    email: str
+    name: str
+    csrf_token: str
+
+
+class EditionState(Shape):
+    """The active edition of a dataset."""
+
+    dataset: str
+    number: int
+    addresses: int
+    countries: list[str]
+
+
+class StandAnswer(Shape):
+    """Where things stand: what the console's first page shows."""
+
+    editions: list[EditionState]
+    forms: int
+    forms_published: int
+    drafts_waiting: int
+    records: int
+    records_last_week: int
+    picked: int = Field(description="Of the last 500 captured addresses: picked in the finder")
+    picked_unchanged: int = Field(description="… and not changed by hand")
+    captured: int
