@@ -22,7 +22,7 @@ class ProblemAnswer(Shape):
     model_config = example(
         {
             "type": "about:blank",
-            "title": "Unprocessable Content",
+            "title": "Unprocessable Entity",
             "status": 422,
             "detail": "The request has 1 problem; see errors.",
             "errors": [

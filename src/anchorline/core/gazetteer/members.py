@@ -21,22 +21,28 @@ from .suggestion import Suggestion
 def fitting_addresses(
     edition: Edition, addresses: Iterable[int], typed: Sequence[str], *, unfinished: bool
 ) -> list[int]:
-    """The addresses that every token fits, those with whole terms before begun ones."""
+    """The addresses that every token fits.
+
+    Those whose street number was typed come first, then those that fit by whole terms (a
+    flat's number, say), then those that fit by a term still being typed.
+    """
     if not typed:
         return list(addresses)
+    numbered: list[int] = []
     whole: list[int] = []
     begun: list[int] = []
     for address in addresses:
         terms = _terms(edition, address)
         if all(token in terms for token in typed):
-            whole.append(address)
+            by_number = compact(edition.address_text(address, "number")) in typed
+            (numbered if by_number else whole).append(address)
         elif (
             unfinished
             and all(token in terms for token in typed[:-1])
             and any(term.startswith(typed[-1]) for term in terms)
         ):
             begun.append(address)
-    return whole + begun
+    return numbered + whole + begun
 
 
 def _terms(edition: Edition, address: int) -> set[str]:

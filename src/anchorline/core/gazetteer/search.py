@@ -7,7 +7,7 @@ typed gives the addresses with these numbers, any other stands for itself as a g
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -27,6 +27,9 @@ from .suggestion import SearchRequest, Suggestion
 _WORDS = int(Field.NAME | Field.STREET | Field.DISTRICT | Field.TOWN | Field.REGION)
 _NARROWING = int(NUMBER | Field.POSTCODE)
 
+# Words from this length on may be read as unfinished also before the last one.
+SHORTEST_BEGUN = 3
+
 NodeFilter = Callable[[npt.NDArray[np.uint32]], npt.NDArray[np.bool_]]
 
 
@@ -42,26 +45,46 @@ def search_edition(
         inside: keeps only nodes for which it is true (a search within a group).
     """
     typed = tokens(request.text)
+    for reading, begun in _readings(typed):
+        rows = _search_tokens(edition, reading, begun, request, layouts, inside)
+        if rows:
+            return [
+                replace(row, matches=tuple(match_ranges(row.label, reading, begun))) for row in rows
+            ]
+    return []
+
+
+def _readings(typed: Sequence[str]) -> Iterator[tuple[Sequence[str], frozenset[str]]]:
+    """Ways to read what was typed, best first: tokens, and those that may be unfinished.
+
+    As it stands, with the last word unfinished; with every longer word unfinished (`kiln cres
+    brack`); without its numbers, so that one a street does not have does not hide the street.
+    """
     if not typed:
-        return []
-    rows = _search_tokens(edition, typed, request, layouts, inside)
-    if not rows:
-        # A number that the street does not have must not hide the street.
-        words = [token for token in typed if not any(c.isdigit() for c in token)]
-        if words and len(words) < len(typed):
-            rows = _search_tokens(edition, words, request, layouts, inside)
-    return [replace(row, matches=tuple(match_ranges(row.label, typed))) for row in rows]
+        return
+    last = frozenset(typed[-1:])
+    yield typed, last
+    words = [token for token in typed if not _has_digit(token)]
+    longer = frozenset(token for token in words if len(token) >= SHORTEST_BEGUN) | last
+    if longer != last:
+        yield typed, longer
+    if words and len(words) < len(typed):
+        yield words, frozenset(token for token in words if len(token) >= SHORTEST_BEGUN)
+
+
+def _has_digit(token: str) -> bool:
+    return any(character.isdigit() for character in token)
 
 
 def _search_tokens(
     edition: Edition,
     typed: Sequence[str],
+    begun: frozenset[str],
     request: SearchRequest,
     layouts: LayoutLibrary,
     inside: NodeFilter | None,
 ) -> list[Suggestion]:
-    last = len(typed) - 1
-    hits = [token_hits(edition, token, unfinished=i == last) for i, token in enumerate(typed)]
+    hits = [token_hits(edition, token, unfinished=token in begun) for token in typed]
     nodes, bits = hit_by_all(hits)
     kept = _wanted(edition, nodes, request, inside)
     nodes, bits = nodes[kept], bits[kept]

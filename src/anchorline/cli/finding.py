@@ -1,0 +1,172 @@
+"""`find`, `postcode`, `show`, `near`, `lines`."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+
+import click
+
+from anchorline.client import Client, PostcodeAnswer
+
+from .output import highlighted, json_option, note, print_json, print_lines, print_table
+
+Connect = Callable[[], Client]
+
+
+@click.command()
+@click.argument("text")
+@click.option("--country", default="", help="Only these, as codes with commas: GB,FR")
+@click.option("--kinds", default="", help="Only these, with commas: address,street,postcode …")
+@click.option("--within", help="Id of a group to open, or to search in")
+@click.option("--limit", type=click.IntRange(1, 100), default=8, show_default=True)
+@json_option
+@click.pass_obj
+def find(
+    connect: Connect,
+    text: str,
+    country: str,
+    kinds: str,
+    within: str | None,
+    limit: int,
+    as_json: bool,
+) -> None:
+    """Find addresses by the beginning of TEXT; words may come in any order.
+
+    \b
+    Examples:
+      anchorline find "kiln cres"
+      anchorline find "brackwater 12 kiln" --country GB
+      anchorline find "" --within demo:~ID     what is in a group
+    """
+    found = connect().suggest(text, country=country, kinds=kinds, within=within, limit=limit)
+    if as_json:
+        print_json(found)
+    elif found.suggestions:
+        print_table(
+            ["address", "kind", "count", "id"],
+            [
+                [highlighted(s.label, s.matches), s.kind, f"{s.count:,}", s.id]
+                for s in found.suggestions
+            ],
+            numbers=["count"],
+        )
+        if found.after:
+            note("There is more: raise --limit, or type more of it.")
+    if not found.suggestions:
+        note(f"Nothing found for {text!r}.")
+        sys.exit(3)
+
+
+@click.command()
+@click.argument("country")
+@click.argument("code")
+@json_option
+@click.pass_obj
+def postcode(connect: Connect, country: str, code: str, as_json: bool) -> None:
+    """All addresses of a postcode, or the postcodes that begin with CODE.
+
+    \b
+    Examples:
+      anchorline postcode GB "QV1 1QF"
+      anchorline postcode GB QV1
+    """
+    found = connect().postcode(country, code)
+    if as_json:
+        print_json(found)
+    elif isinstance(found, PostcodeAnswer):
+        print_table(["address", "id"], [[a.label, a.id] for a in found.addresses])
+        note(f"{found.postcode}: {found.count} addresses")
+    else:
+        print_table(
+            ["postcode", "addresses"],
+            [[p.postcode, f"{p.count:,}"] for p in found.postcodes],
+            numbers=["addresses"],
+        )
+        note(f"{found.total} postcodes begin with {found.postcode}, in {', '.join(found.towns)}")
+
+
+@click.command()
+@click.argument("address_id", metavar="ID")
+@json_option
+@click.pass_obj
+def show(connect: Connect, address_id: str, as_json: bool) -> None:
+    """One address: its lines, components and facts.
+
+    \b
+    Example:
+      anchorline show demo:GB0000012
+    """
+    address = connect().address(address_id)
+    if as_json:
+        print_json(address)
+        return
+    print_lines([*address.lines, ""])
+    facts = address.facts.model_dump(exclude_none=True)
+    facts["languages"] = ", ".join(facts.get("languages", []))
+    rows = [*address.components.items(), *((k, str(v)) for k, v in facts.items() if v != "")]
+    print_table(["component", "value"], rows)
+
+
+@click.command(context_settings={"ignore_unknown_options": True})
+@click.argument("latitude", type=click.FloatRange(-90, 90))
+@click.argument("longitude", type=click.FloatRange(-180, 180))
+@click.option("--limit", type=click.IntRange(1, 100), default=8, show_default=True)
+@click.option("--radius", type=click.FloatRange(1, 50_000), default=5000, show_default=True)
+@json_option
+@click.pass_obj
+def near(
+    connect: Connect, latitude: float, longitude: float, limit: int, radius: float, as_json: bool
+) -> None:
+    """The addresses nearest to a point (WGS 84 degrees), within --radius metres.
+
+    \b
+    Example:
+      anchorline near 51.5354 -2.8808
+    """
+    found = connect().nearest(latitude, longitude, limit=limit, radius_m=radius)
+    if as_json:
+        print_json(found)
+    elif found.addresses:
+        print_table(
+            ["metres", "address", "id"],
+            [[f"{a.distance_m:,.0f}", a.label, a.id] for a in found.addresses],
+            numbers=["metres"],
+        )
+    if not found.addresses:
+        note(f"There is no address within {radius:,.0f} m.")
+        sys.exit(3)
+
+
+@click.command()
+@click.argument("country")
+@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
+@click.option("--international", is_flag=True, help="For mail from abroad.")
+@json_option
+@click.pass_obj
+def lines(
+    connect: Connect,
+    country: str,
+    components: tuple[str, ...],
+    international: bool,
+    as_json: bool,
+) -> None:
+    """Components written out as COUNTRY does it.
+
+    \b
+    Example:
+      anchorline lines DE street=Lindenstraße number=12 postcode=00011 town=Lerchenbruch
+    """
+    pairs = [component.partition("=") for component in components]
+    faulty = [name for name, sign, _value in pairs if not sign]
+    if faulty or not pairs:
+        raise click.UsageError(
+            f"Write components as NAME=VALUE, such as town=Brackwater; not {faulty or 'nothing'}."
+        )
+    written = connect().lines(
+        country, {name: value for name, _sign, value in pairs}, international=international
+    )
+    if as_json:
+        print_json(written)
+    else:
+        print_lines(written)

@@ -1,0 +1,119 @@
+"""The command group, and turning errors into text and exit codes.
+
+Exit codes: 0 done; 1 the service refused or failed; 2 the command line is wrong; 3 nothing
+found; 4 the service cannot be reached.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import click
+
+from anchorline.client import AnchorlineError, Client, NotFoundError, UnreachableError
+
+from .finding import find, lines, near, postcode, show
+from .forms import forms
+from .output import note
+from .records import records
+from .settings import Connection, read_connection, settings_file, write_connection
+
+NOTHING_FOUND = 3
+UNREACHABLE = 4
+
+
+class _Errors(click.Group):
+    """A group that prints errors of the client as text and exits with their code."""
+
+    def invoke(self, ctx: click.Context) -> Any:
+        try:
+            return super().invoke(ctx)
+        except NotFoundError as error:
+            _fail(error, NOTHING_FOUND)
+        except UnreachableError as error:
+            _fail(error, UNREACHABLE)
+        except AnchorlineError as error:
+            _fail(error, 1)
+
+
+def _fail(error: AnchorlineError, code: int) -> None:
+    click.secho(f"Error: {error}", fg="red", err=True)
+    sys.exit(code)
+
+
+@click.group(cls=_Errors, context_settings={"help_option_names": ["-h", "--help"]})
+@click.version_option(package_name="anchorline")
+@click.pass_context
+def main(context: click.Context) -> None:
+    """Find, write out and capture postal addresses.
+
+    \b
+    On the demo (make demo-start), tell it once where the service is:
+      anchorline connect var/demo/access.json
+    Then:
+      anchorline find "kiln cres brack"
+      anchorline postcode GB "QV1 1QF"
+      anchorline records list
+
+    Without a settings file it reads ANCHORLINE_URL and ANCHORLINE_KEY.
+    Shell completion: eval "$(_ANCHORLINE_COMPLETE=bash_source anchorline)"
+    """
+    context.obj = _connected(context)
+
+
+def _connected(context: click.Context) -> Callable[[], Client]:
+    """Opens the client when a command asks for it, and closes it at the end."""
+
+    def client() -> Client:
+        connection = read_connection()
+        opened = Client(connection.url, connection.key)
+        context.call_on_close(opened.close)
+        return opened
+
+    return client
+
+
+@main.command()
+@click.argument("access", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+def connect(access: Path) -> None:
+    """Remember a service: its address and server key, from an ACCESS file.
+
+    ACCESS is a JSON file with "url" and "server_key", like the one that the demo leaves.
+
+    \b
+    Example:
+      anchorline connect var/demo/access.json
+    """
+    try:
+        given = json.loads(access.read_text("utf-8"))
+        connection = Connection(given["url"], given["server_key"])
+    except (OSError, ValueError, KeyError, TypeError) as error:
+        raise click.ClickException(
+            f'{access} must be a JSON file with "url" and "server_key": {error!r}'
+        ) from error
+    with Client(connection.url, connection.key) as client:
+        stand = client.stand()
+    path = write_connection(connection)
+    addresses = sum(edition.addresses for edition in stand.editions)
+    click.echo(f"Connected to {connection.url}: {addresses:,} addresses, {stand.forms} forms.")
+    note(f"Kept in {path}")
+
+
+@main.command()
+def serve() -> None:
+    """Start the service, and its database if it is the project's own; Ctrl-C stops both.
+
+    Settings are environment variables, ANCHORLINE_PORT for one; docs/operators.md lists them.
+    """
+    os.execv(sys.executable, [sys.executable, "-m", "anchorline.service", "run"])  # noqa: S606
+
+
+for command in (find, postcode, show, near, lines, forms, records):
+    main.add_command(command)
+
+__all__ = ["main", "settings_file"]

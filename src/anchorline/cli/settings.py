@@ -1,0 +1,62 @@
+"""Where the service is and with which key: environment first, then the settings file."""
+
+from __future__ import annotations
+
+import json
+import os
+import tomllib
+from dataclasses import dataclass
+from pathlib import Path
+
+import click
+from platformdirs import user_config_path
+
+DEFAULT_URL = "http://127.0.0.1:8470"
+
+
+@dataclass(frozen=True, slots=True)
+class Connection:
+    """A service's address and a key for it."""
+
+    url: str
+    key: str | None
+
+
+def settings_file() -> Path:
+    """The settings file, such as `~/.config/anchorline/settings.toml`."""
+    return user_config_path("anchorline") / "settings.toml"
+
+
+def read_connection() -> Connection:
+    """The connection of the environment (ANCHORLINE_URL, ANCHORLINE_KEY) or the settings file.
+
+    Raises:
+        click.ClickException: the settings file cannot be read.
+    """
+    kept: dict[str, str] = {}
+    path = settings_file()
+    try:
+        kept = tomllib.loads(path.read_text("utf-8"))
+    except FileNotFoundError:
+        pass
+    except (OSError, ValueError) as error:
+        raise click.ClickException(
+            f"{path} cannot be read: {error}. Mend it, or write it anew: anchorline connect"
+        ) from error
+    return Connection(
+        os.environ.get("ANCHORLINE_URL") or kept.get("url") or DEFAULT_URL,
+        os.environ.get("ANCHORLINE_KEY") or kept.get("key"),
+    )
+
+
+def write_connection(connection: Connection) -> Path:
+    """Keeps a connection in the settings file, readable by its owner only."""
+    path = settings_file()
+    path.parent.mkdir(parents=True, exist_ok=True)
+    # JSON strings are TOML strings.
+    lines = [f"url = {json.dumps(connection.url)}", f"key = {json.dumps(connection.key or '')}"]
+    descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
+    with os.fdopen(descriptor, "w", encoding="utf-8") as file:
+        file.write("\n".join(lines) + "\n")
+    path.chmod(0o600)
+    return path
