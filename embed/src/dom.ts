@@ -1,0 +1,35 @@
+/** Making elements: no markup is ever parsed, so nothing typed can become markup. */
+
+type Attributes = Record<string, string | boolean | null | undefined>;
+type Child = Node | string | null;
+
+/** An element with attributes (true: present, false, null or undefined: absent) and children. */
+export function make<Name extends keyof HTMLElementTagNameMap>(
+  name: Name,
+  attributes: Attributes = {},
+  ...children: Child[]
+): HTMLElementTagNameMap[Name] {
+  const element = document.createElement(name);
+  setAttributes(element, attributes);
+  element.append(...children.filter((child): child is Node | string => child !== null));
+  return element;
+}
+
+/** Sets or removes attributes. */
+export function setAttributes(element: Element, attributes: Attributes): void {
+  for (const [name, value] of Object.entries(attributes)) {
+    if (value === false || value === null || value === undefined) element.removeAttribute(name);
+    else element.setAttribute(name, value === true ? "" : value);
+  }
+}
+
+/** A shadow root with a style sheet; constructed, so that a strict content policy allows it. */
+export function shadowOf(host: HTMLElement, ...styles: string[]): ShadowRoot {
+  const root = host.shadowRoot ?? host.attachShadow({ mode: "open", delegatesFocus: true });
+  root.adoptedStyleSheets = styles.map((text) => {
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(text);
+    return sheet;
+  });
+  return root;
+}

@@ -1,0 +1,238 @@
+/**
+ * `<anchorline-form>`: a whole form, to be filled by anybody.
+ *
+ * Attributes: `form` (its key), `access` (a browser key), `base` (the service's address), `draft`
+ * (fill the draft), `trial` (submitting keeps nothing and shows what would be kept).
+ * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-trial`.
+ */
+
+import { make, shadowOf } from "../dom";
+import { type Connection, type Place, ServiceError, call, idempotencyKey, path } from "../service";
+import { FieldView } from "./field";
+import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
+import { SlotView } from "./slot";
+import { formStyle } from "./style";
+import { holds } from "./visibility";
+
+interface Answer {
+  id?: string;
+}
+
+export class FormElement extends HTMLElement {
+  /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
+  connection: Connection | null = null;
+  private shape: FormDocument | null = null;
+  private fields = new Map<string, FieldView>();
+  private slots: SlotView[] = [];
+  private readonly alert = make("div", { role: "alert", class: "alert" });
+  private readonly send = make("button", { type: "submit", class: "send" }, "Send");
+  private onceKey = idempotencyKey();
+  private sent = "";
+
+  connectedCallback(): void {
+    const root = shadowOf(this, formStyle);
+    if (!root.childNodes.length) void this.load();
+  }
+
+  /** Loads the form anew; what was typed is gone. */
+  async load(): Promise<void> {
+    const root = shadowOf(this, formStyle);
+    root.replaceChildren(make("p", { role: "status", class: "loading" }, "Loading the form …"));
+    try {
+      const answer = await call<{ document: FormDocument }>(
+        this.reach(),
+        path`forms/${this.key}` + (this.draft ? "?draft=true" : ""),
+      );
+      this.show(answer.document);
+    } catch (error) {
+      const again = make("button", { type: "button", class: "link" }, "Try again");
+      again.addEventListener("click", () => void this.load());
+      const detail = error instanceof Error ? error.message : String(error);
+      root.replaceChildren(
+        make("div", { role: "alert", class: "alert shown" }, `The form cannot be shown. ${detail} `, again),
+      );
+    }
+  }
+
+  private get key(): string {
+    return this.getAttribute("form") ?? "";
+  }
+
+  private get draft(): boolean {
+    return this.hasAttribute("draft");
+  }
+
+  private reach(): Connection {
+    const access = this.getAttribute("access");
+    return (
+      this.connection ?? {
+        base: this.getAttribute("base") ?? "",
+        headers: access ? { Authorization: `Bearer ${access}` } : {},
+      }
+    );
+  }
+
+  private show(document: FormDocument): void {
+    this.shape = document;
+    this.fields = new Map();
+    this.slots = [];
+    this.alert.replaceChildren();
+    this.alert.classList.remove("shown");
+    this.send.textContent = this.hasAttribute("trial") ? "Try sending it" : "Send";
+    const form = make("form", { novalidate: true, "aria-labelledby": "title" });
+    form.append(...itemsOf(document).map((item) => this.view(item)));
+    form.append(this.alert, make("div", { class: "actions" }, this.send));
+    form.addEventListener("submit", (event) => {
+      event.preventDefault();
+      void this.submit();
+    });
+    const intro = document.intro ? make("p", { class: "intro" }, document.intro) : null;
+    const heading = make("h1", { id: "title" }, document.title);
+    shadowOf(this, formStyle).replaceChildren(heading, ...(intro ? [intro] : []), form);
+    this.updateVisibility();
+  }
+
+  private view(item: Field | Slot): HTMLElement {
+    const changed = (): void => this.updateVisibility();
+    if (!("parts" in item)) {
+      const field = new FieldView(item, changed);
+      this.fields.set(item.key, field);
+      return field.element;
+    }
+    const slot = new SlotView(item, {
+      form: this.key,
+      draft: this.draft,
+      connection: this.reach(),
+      language: document.documentElement.lang || "en",
+      fields: this.fields,
+      changed,
+      tell: (name, detail) => this.tell(name, detail),
+    });
+    for (const part of slot.parts) this.fields.set(part.key, part);
+    this.slots.push(slot);
+    return slot.element;
+  }
+
+  private values(): Record<string, Value> {
+    return Object.fromEntries([...this.fields].map(([key, field]) => [key, field.value]));
+  }
+
+  private updateVisibility(): void {
+    if (!this.shape) return;
+    const values = this.values();
+    for (const field of this.fields.values()) {
+      // Parts of slots are shown and hidden by their slot.
+      if (!this.slots.some((slot) => slot.parts.includes(field))) {
+        field.shown =
+          field.field.type !== "hidden" && holds(this.shape, field.field.show_when, values);
+      }
+    }
+    for (const slot of this.slots) slot.shown = holds(this.shape, slot.slot.show_when, values);
+  }
+
+  private async submit(): Promise<void> {
+    if (this.send.disabled) return;
+    for (const field of this.fields.values()) field.say(null);
+    const body = this.request();
+    // The same content sent again makes no second record; other content is another request.
+    const content = JSON.stringify(body);
+    if (content !== this.sent) this.onceKey = idempotencyKey();
+    this.sent = content;
+    const trial = this.hasAttribute("trial");
+    this.send.disabled = true;
+    try {
+      const answer = await call<Answer>(
+        this.reach(),
+        path`forms/${this.key}/` + (trial ? "trial" : "records"),
+        { body, headers: trial ? {} : { "Idempotency-Key": this.onceKey } },
+      );
+      this.succeeded(answer, trial);
+    } catch (error) {
+      this.failed(error);
+    } finally {
+      this.send.disabled = false;
+    }
+  }
+
+  private request(): { values: Record<string, Value>; slots: Record<string, unknown> } {
+    const shown = this.slots.filter((slot) => slot.shown);
+    const hiddenParts = new Set(
+      this.slots.filter((slot) => !slot.shown).flatMap((slot) => slot.parts),
+    );
+    const values = [...this.fields.values()].filter(
+      (field) => field.value !== null && !hiddenParts.has(field),
+    );
+    return {
+      values: Object.fromEntries(values.map((field) => [field.key, field.value])),
+      slots: Object.fromEntries(shown.map((slot) => [slot.slot.key, slot.input])),
+    };
+  }
+
+  private succeeded(answer: Answer, trial: boolean): void {
+    this.sent = "";
+    if (trial) {
+      this.warn("Nothing is wrong. This is what would be kept; see the trial beside the form.");
+      this.alert.classList.add("fine");
+      this.tell("trial", answer);
+      return;
+    }
+    const again = make("button", { type: "button", class: "link" }, "Fill in another one");
+    again.addEventListener("click", () => void this.load());
+    const thanks = this.shape?.thanks || "Thank you. It has been sent.";
+    const heading = make("h1", { tabindex: "-1" }, thanks);
+    shadowOf(this, formStyle).replaceChildren(
+      make(
+        "div",
+        { class: "thanks" },
+        heading,
+        make("p", {}, "Reference: ", make("code", {}, answer.id ?? "")),
+        again,
+      ),
+    );
+    heading.focus();
+    this.tell("submitted", answer);
+  }
+
+  private failed(error: unknown): void {
+    const problem = error instanceof ServiceError ? error : new ServiceError(0, String(error));
+    if (problem.status === 0 || problem.status >= 500) {
+      this.warn(`${problem.message} Nothing that you typed is lost: send it again in a moment.`);
+      this.send.focus();
+      return;
+    }
+    const others = problem.places.filter((place) => !this.place(place));
+    const marked = [...this.fields.values()].filter((field) => field.hasProblem);
+    const count = marked.length + others.length;
+    if (!count) this.warn(problem.message);
+    else {
+      const things = count === 1 ? "One thing needs" : `${count} things need`;
+      this.warn([`${things} your attention.`, ...others.map((o) => o.detail)].join(" "));
+    }
+    (marked.find((field) => field.shown) ?? { focus: () => this.send.focus() }).focus();
+  }
+
+  /** Shows a problem at its field or slot; false where there is none for it. */
+  private place(place: Place): boolean {
+    const [, kind, key] = place.pointer.split("/");
+    const field = kind === "values" ? this.fields.get(key ?? "") : undefined;
+    const slot = this.slots.find((s) => (field ? s.parts.includes(field) : s.slot.key === key));
+    if (slot) slot.unfold();
+    const target = field ?? slot?.parts.find((part) => part.shown);
+    if (!target) return false;
+    target.shown = true;
+    target.say(place.detail);
+    return true;
+  }
+
+  private warn(text: string): void {
+    this.alert.classList.remove("fine");
+    this.alert.classList.add("shown");
+    this.alert.replaceChildren(text);
+  }
+
+  private tell(name: string, detail: unknown): void {
+    this.dispatchEvent(
+      new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
+    );
+  }
+}

@@ -1,0 +1,76 @@
+/** The shapes of a form and of a layout, as the service answers them. */
+
+export type Value = string | number | boolean | null;
+
+export interface Condition {
+  field: string;
+  values: string[];
+}
+
+export interface Field {
+  key: string;
+  type?: string | null;
+  label?: string | null;
+  required?: boolean;
+  help?: string | null;
+  options?: { value: string; label?: string | null }[] | null;
+  max_length?: number | null;
+  show_when?: Condition | null;
+  component?: string | null;
+}
+
+export interface Slot {
+  key: string;
+  label: string;
+  countries: string[];
+  country?: string | null;
+  kinds: string[];
+  required: boolean;
+  help?: string | null;
+  show_when?: Condition | null;
+  parts: Field[];
+  mapping: { components: string[]; into: string }[];
+}
+
+export interface FormDocument {
+  key: string;
+  kind: "record" | "web";
+  title: string;
+  intro?: string | null;
+  thanks?: string | null;
+  fields: (Field | { slot: string })[];
+  slots: Slot[];
+}
+
+export interface Asked {
+  component: string;
+  label: string;
+  required: boolean;
+  options: { code: string; name: string; latin: string }[] | null;
+}
+
+export interface Layout {
+  country_code: string;
+  name: string;
+  components: Asked[];
+  masks: string[];
+}
+
+/** Fields and slots in the order on the form; slots that no entry places come last. */
+export function itemsOf(document: FormDocument): (Field | Slot)[] {
+  const slots = new Map(document.slots.map((slot) => [slot.key, slot]));
+  const items: (Field | Slot)[] = [];
+  for (const entry of document.fields) {
+    if (!("slot" in entry)) items.push(entry);
+    else {
+      const slot = slots.get(entry.slot);
+      if (slot && slots.delete(entry.slot)) items.push(slot);
+    }
+  }
+  return [...items, ...slots.values()];
+}
+
+/** Every field, the parts of slots among them. */
+export function fieldsOf(document: FormDocument): Field[] {
+  return itemsOf(document).flatMap((item) => ("parts" in item ? item.parts : [item]));
+}

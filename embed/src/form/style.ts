@@ -1,0 +1,39 @@
+import { sharedStyle } from "../style";
+
+export const formStyle = `${sharedStyle}
+h1 { font-size: 1.6rem; line-height: 1.2; margin: 0 0 .5rem; text-wrap: balance; }
+h1:focus { outline: none; }
+.intro { margin: 0 0 1.25rem; color: var(--quiet); max-width: 60ch; }
+form { display: grid; gap: 1.1rem; }
+.field { display: grid; gap: .25rem; min-width: 0; align-content: start; }
+.field.yes_no { grid-template-columns: auto 1fr; align-items: center; gap: .6rem; min-height: 2.75rem; }
+.field.yes_no input { width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
+.field.yes_no :is(.help, .problem) { grid-column: 2; }
+.needed { font-weight: 400; color: var(--quiet); font-size: .875em; }
+.help, .problem, .news { margin: 0; font-size: .9em; }
+.help { color: var(--quiet); }
+.problem { color: var(--wrong); font-weight: 600; }
+[aria-invalid] { border-color: var(--wrong) !important; border-width: 2px !important; }
+.slot {
+  border: 1px solid var(--line); border-radius: 10px; padding: .4rem 1rem 1rem; margin: 0; min-width: 0;
+  display: grid; gap: .8rem;
+}
+.slot legend { padding: 0 .4rem; font-size: 1.05rem; }
+.parts { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(13rem, 100%), 1fr)); gap: .8rem 1rem; }
+.news-line { display: flex; flex-wrap: wrap; gap: 0 1rem; align-items: center; }
+.news-line:not(:has(.news:not(:empty))) { display: none; }
+.news { color: var(--accent); font-weight: 600; }
+.alert { display: none; padding: .8rem 1rem; border-radius: 8px; background: #fbeae6; color: var(--wrong); font-weight: 600; }
+.alert.shown { display: block; }
+.alert.fine { background: var(--tint); color: var(--accent); }
+.send {
+  min-height: 3rem; padding: .6rem 1.6rem; border: 0; border-radius: 8px; background: var(--accent);
+  color: #fff; font-weight: 600;
+}
+.send:hover { filter: brightness(.92); }
+.send:disabled { opacity: .6; cursor: progress; }
+.loading { color: var(--quiet); }
+.thanks { padding: 2rem 0; }
+.thanks code { font-size: .95em; }
+@media (max-width: 480px) { .send { width: 100%; } .slot { padding-inline: .75rem; } }
+`;
