@@ -42,4 +42,5 @@ mark { background: var(--mark); color: inherit; border-radius: 2px; }
   text-decoration: underline; text-underline-offset: 2px; border-radius: 4px;
 }
 :host([filled]) .by-hand { display: none; }
+:host([filled]) .said:empty { min-height: 0; margin: 0; }
 `;

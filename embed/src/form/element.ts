@@ -2,7 +2,8 @@
  * `<anchorline-form>`: a whole form, to be filled by anybody.
  *
  * Attributes: `form` (its key), `access` (a browser key), `base` (the service's address), `draft`
- * (fill the draft), `trial` (submitting keeps nothing and shows what would be kept).
+ * (fill the draft), `trial` (submitting keeps nothing and shows what would be kept), `level` (of
+ * the heading, 1 to 4).
  * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-trial`.
  */
 
@@ -87,7 +88,7 @@ export class FormElement extends HTMLElement {
       void this.submit();
     });
     const intro = document.intro ? make("p", { class: "intro" }, document.intro) : null;
-    const heading = make("h1", { id: "title" }, document.title);
+    const heading = this.heading({ id: "title" }, document.title);
     shadowOf(this, formStyle).replaceChildren(heading, ...(intro ? [intro] : []), form);
     this.updateVisibility();
   }
@@ -179,7 +180,7 @@ export class FormElement extends HTMLElement {
     const again = make("button", { type: "button", class: "link" }, "Fill in another one");
     again.addEventListener("click", () => void this.load());
     const thanks = this.shape?.thanks || "Thank you. It has been sent.";
-    const heading = make("h1", { tabindex: "-1" }, thanks);
+    const heading = this.heading({ tabindex: "-1" }, thanks);
     shadowOf(this, formStyle).replaceChildren(
       make(
         "div",
@@ -222,6 +223,12 @@ export class FormElement extends HTMLElement {
     target.shown = true;
     target.say(place.detail);
     return true;
+  }
+
+  private heading(attributes: Record<string, string>, text: string): HTMLElement {
+    const level = Number(this.getAttribute("level") ?? "1");
+    const name = (["h1", "h2", "h3", "h4"] as const)[level - 1] ?? "h1";
+    return make(name, { class: "title", ...attributes }, text);
   }
 
   private warn(text: string): void {

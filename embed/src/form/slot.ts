@@ -129,7 +129,7 @@ export class SlotView {
     });
     finder.addEventListener("anchorline-status", (event) => {
       const { status } = (event as CustomEvent<{ status: string }>).detail;
-      if (status === "empty" || status === "failed" || status === "slow") this.unfold();
+      if (status === "failed" || status === "slow") this.unfold();
     });
     return finder;
   }

@@ -1,8 +1,8 @@
 import { sharedStyle } from "../style";
 
 export const formStyle = `${sharedStyle}
-h1 { font-size: 1.6rem; line-height: 1.2; margin: 0 0 .5rem; text-wrap: balance; }
-h1:focus { outline: none; }
+.title { font-size: 1.6rem; line-height: 1.2; margin: 0 0 .5rem; text-wrap: balance; }
+.title:focus { outline: none; }
 .intro { margin: 0 0 1.25rem; color: var(--quiet); max-width: 60ch; }
 form { display: grid; gap: 1.1rem; }
 .field { display: grid; gap: .25rem; min-width: 0; align-content: start; }

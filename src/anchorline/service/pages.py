@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from flask import Blueprint, Response, abort, render_template, send_from_directory
+from flask import Blueprint, Response, abort, redirect, render_template, send_from_directory
+from flask.typing import ResponseReturnValue
 
 from anchorline.store.database import NotThereError
 
@@ -55,6 +56,9 @@ def site_pages(services: Services) -> Blueprint:
         return send_from_directory(WEB / "console", "favicon.svg", max_age=86_400)
 
     @pages.get("/")
+    def root() -> ResponseReturnValue:
+        return redirect("/console")
+
     @pages.get("/console")
     @pages.get("/console/<path:place>")
     def console(place: str = "") -> Response:  # noqa: ARG001

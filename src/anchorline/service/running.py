@@ -139,6 +139,7 @@ def _gunicorn_command(settings: Settings) -> list[str]:
         "--timeout", "60", "--graceful-timeout", "10", "--keep-alive", "15",
         "--limit-request-line", "8190", "--limit-request-field_size", "8190",
         "--log-level", "warning",
+        "--config", "python:anchorline.service.worker_hooks",
         "anchorline.service.wsgi:application()",
     ]  # fmt: skip
 

@@ -40,7 +40,7 @@ def check_values(form: Form, typed: Mapping[str, object]) -> tuple[Values, list[
         elif value is not None and value != "":
             kept[item.key] = value
         elif item.required:
-            problems.append(Problem(_pointer(item.key), f"{item.label} is needed."))
+            problems.append(Problem(_pointer(item.key), "This is needed."))
     return kept, problems
 
 

@@ -1,0 +1,108 @@
+/** The shapes of the answers that the console works with. */
+
+export interface Session {
+  email: string;
+  name: string;
+  csrf_token: string;
+}
+
+export interface Stand {
+  editions: { dataset: string; number: number; addresses: number; countries: string[] }[];
+  forms: number;
+  forms_published: number;
+  drafts_waiting: number;
+  records: number;
+  records_last_week: number;
+  captured: number;
+  picked: number;
+  picked_unchanged: number;
+}
+
+export interface FormSummary {
+  key: string;
+  kind: "record" | "web";
+  title: string;
+  published_version: number | null;
+  draft_differs: boolean;
+  record_count: number;
+  changed_at: string;
+}
+
+export interface Field {
+  key: string;
+  type?: string | null;
+  label?: string | null;
+  required?: boolean;
+  help?: string | null;
+  component?: string | null;
+  max_length?: number | null;
+  show_when?: { field: string; values: string[] } | null;
+}
+
+export interface Rule {
+  components: string[];
+  into: string;
+  join?: string | null;
+  changes: string[];
+}
+
+export interface Slot {
+  key: string;
+  label: string;
+  countries: string[];
+  parts: Field[];
+  mapping: Rule[];
+  show_when?: { field: string; values: string[] } | null;
+}
+
+export interface FormDocument {
+  key: string;
+  kind: "record" | "web";
+  title: string;
+  fields: (Field | { slot: string })[];
+  slots: Slot[];
+}
+
+export interface Draft {
+  document: FormDocument;
+  form: FormSummary;
+}
+
+export interface RecordSummary {
+  id: string;
+  form: string;
+  form_version: number;
+  label: string;
+  made_at: string;
+  made_by: string;
+}
+
+export interface RecordPage {
+  records: RecordSummary[];
+  total: number;
+  after: string | null;
+}
+
+export interface CapturedAddress {
+  slot: string;
+  country_code: string;
+  components: Record<string, string>;
+  facts: { latitude: number | null; longitude: number | null; use: string | null };
+  lines: string[];
+  address_id: string | null;
+  edition: string | null;
+  typed: string;
+  changed: string[];
+}
+
+export interface RecordAnswer extends RecordSummary {
+  values: Record<string, string | number | boolean | null>;
+  addresses: CapturedAddress[];
+}
+
+export interface FillAnswer {
+  values: Record<string, string>;
+  cleared: string[];
+  warnings: string[];
+  trace: { field: string; components: string[]; detail: string }[];
+}

@@ -1,0 +1,102 @@
+/** The form's fields in their order; a slot stands as one row, its parts below it. */
+
+import { Input, Switch, Table, Tag } from "antd";
+
+import type { Field, FormDocument, Slot } from "../api/shapes";
+
+interface Row {
+  field: Field;
+  slot: Slot | null;
+  heading: boolean;
+}
+
+function rowsOf(document: FormDocument): Row[] {
+  return document.fields.flatMap((entry) => {
+    if (!("slot" in entry)) return [{ field: entry, slot: null, heading: false }];
+    const slot = document.slots.find((s) => s.key === entry.slot);
+    if (!slot) return [];
+    const heading: Row = { field: { key: slot.key, label: slot.label }, slot, heading: true };
+    return [heading, ...slot.parts.map((field) => ({ field, slot, heading: false }))];
+  });
+}
+
+/** The document with one field changed, wherever it stands. */
+export function withField(document: FormDocument, changed: Field): FormDocument {
+  const swap = (field: Field): Field => (field.key === changed.key ? changed : field);
+  return {
+    ...document,
+    fields: document.fields.map((entry) => ("slot" in entry ? entry : swap(entry))),
+    slots: document.slots.map((slot) => ({ ...slot, parts: slot.parts.map(swap) })),
+  };
+}
+
+export function FieldTable(props: {
+  document: FormDocument;
+  edit: (next: FormDocument) => void;
+}): React.ReactNode {
+  const { document, edit } = props;
+  const change = (field: Field, part: Partial<Field>): void =>
+    edit(withField(document, { ...field, ...part }));
+  return (
+    <Table<Row>
+      rowKey={(row) => `${row.heading ? "slot-" : ""}${row.field.key}`}
+      dataSource={rowsOf(document)}
+      pagination={false}
+      size="small"
+      scroll={{ x: true }}
+      columns={[
+        {
+          title: "Field",
+          render: (_, { field, slot, heading }) => (
+            <span className="key" style={{ paddingInlineStart: slot && !heading ? 16 : 0 }}>
+              {field.key}
+            </span>
+          ),
+        },
+        {
+          title: "Label",
+          render: (_, { field, heading }) =>
+            heading ? (
+              <strong>{field.label}</strong>
+            ) : (
+              <Input
+                aria-label={`Label of ${field.key}`}
+                value={field.label ?? ""}
+                placeholder={field.component ? "as the country's layout has it" : ""}
+                maxLength={200}
+                onChange={(event) => change(field, { label: event.target.value || null })}
+              />
+            ),
+        },
+        {
+          title: "Type",
+          render: (_, { field, heading, slot }) =>
+            heading ? (
+              <Tag>address, {slot?.countries.length} countries</Tag>
+            ) : (
+              <Tag>{field.component ?? field.type ?? "text"}</Tag>
+            ),
+        },
+        {
+          title: "Needed",
+          render: (_, { field, heading }) =>
+            heading ? null : (
+              <Switch
+                size="small"
+                aria-label={`${field.key} is needed`}
+                checked={field.required ?? false}
+                onChange={(required) => change(field, { required })}
+              />
+            ),
+        },
+        {
+          title: "Shown",
+          render: (_, { field, slot, heading }) => {
+            const condition = heading ? slot?.show_when : field.show_when;
+            return condition ? `when ${condition.field} is ${condition.values.join(" or ")}` : "always";
+          },
+        },
+      ]}
+    />
+  );
+}

@@ -1,0 +1,145 @@
+/** One form: its fields and mappings on one side, the live form and its trace on the other. */
+
+import { Alert, App, Button, Card, Skeleton, Tabs } from "antd";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+
+import type { FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
+import { Failure } from "../parts/Failure";
+import { PageHead } from "../parts/PageHead";
+import { DraftActions } from "./DraftActions";
+import { FieldTable } from "./FieldTable";
+import { LiveForm } from "./LiveForm";
+import { MappingTable } from "./MappingTable";
+import { PublishState } from "./PublishState";
+import { FillTrace, TrialResult } from "./Trace";
+import { type DraftState, useDraft } from "./useDraft";
+
+export default function FormPage(): React.ReactNode {
+  const { form: key = "" } = useParams();
+  const draft = useDraft(key);
+  if (draft.kept.isError) {
+    return <Failure error={draft.kept.error} again={() => void draft.kept.refetch()} />;
+  }
+  if (!draft.kept.data || !draft.document) return <Skeleton active />;
+  const { form } = draft.kept.data.body;
+  return (
+    <>
+      <PageHead
+        title={draft.document.title}
+        about={
+          form.kind === "web" && form.published_version !== null ? (
+            <>
+              Filled by anyone at <a href={`/f/${key}`}>/f/{key}</a>.{" "}
+              <Link to={`/records?form=${key}`}>{form.record_count.toLocaleString("en")} records</Link>
+            </>
+          ) : (
+            <Link to={`/records?form=${key}`}>{form.record_count.toLocaleString("en")} records</Link>
+          )
+        }
+      >
+        <PublishState form={form} />
+        <DraftActions draft={draft} />
+      </PageHead>
+      <SaveProblem draft={draft} />
+      <div className="two">
+        <Card size="small">
+          <Editor document={draft.document} edit={draft.edit} />
+        </Card>
+        <Tryout formKey={key} draft={draft} />
+      </div>
+    </>
+  );
+}
+
+function SaveProblem({ draft }: { draft: DraftState }): React.ReactNode {
+  const error = draft.save.error ?? draft.publish.error;
+  if (!error) return null;
+  const places = "places" in error ? (error.places as { pointer: string; detail: string }[]) : [];
+  return (
+    <Alert
+      type="error"
+      role="alert"
+      showIcon
+      style={{ marginBottom: 16 }}
+      title={error.message}
+      description={places.map((p) => (
+        <div key={p.pointer}>
+          <span className="key">{p.pointer}</span> {p.detail}
+        </div>
+      ))}
+    />
+  );
+}
+
+function Editor(props: {
+  document: FormDocument;
+  edit: (next: FormDocument) => void;
+}): React.ReactNode {
+  const { document, edit } = props;
+  return (
+    <Tabs
+      items={[
+        {
+          key: "fields",
+          label: "Fields",
+          children: <FieldTable document={document} edit={edit} />,
+        },
+        ...document.slots.map((slot, index) => ({
+          key: `slot-${slot.key}`,
+          label: `Mapping: ${slot.label}`,
+          children: (
+            <MappingTable
+              document={document}
+              slot={slot}
+              edit={(next) => edit({ ...document, slots: document.slots.with(index, next) })}
+            />
+          ),
+        })),
+      ]}
+    />
+  );
+}
+
+function Tryout({ formKey, draft }: { formKey: string; draft: DraftState }): React.ReactNode {
+  const { message } = App.useApp();
+  const [filled, setFilled] = useState<{ slot: string; label: string; answer: FillAnswer } | null>(null);
+  const [trial, setTrial] = useState<RecordAnswer | null>(null);
+  const [round, setRound] = useState(0);
+  const revision = draft.kept.data?.etag ?? "";
+  return (
+    <div style={{ display: "grid", gap: 16 }}>
+      <Card
+        size="small"
+        title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Try it: the draft as people will meet it</h2>}
+        extra={
+          <Button
+            size="small"
+            onClick={() => {
+              setRound(round + 1);
+              setFilled(null);
+              setTrial(null);
+            }}
+          >
+            Start over
+          </Button>
+        }
+      >
+        {draft.changed && (
+          <Alert type="warning" showIcon title="Save the draft to try your changes here." style={{ marginBottom: 12 }} />
+        )}
+        <LiveForm
+          key={`${revision}-${round}`}
+          formKey={formKey}
+          onFilled={setFilled}
+          onTrial={(result) => {
+            setTrial(result);
+            void message.success("Nothing is wrong; nothing was kept.");
+          }}
+        />
+      </Card>
+      {filled && <FillTrace filled={filled} />}
+      {trial && <TrialResult trial={trial} />}
+    </div>
+  );
+}

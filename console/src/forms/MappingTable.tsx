@@ -1,0 +1,158 @@
+/** A slot's mapping: which components, joined and changed how, go into which field. */
+
+import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from "@ant-design/icons";
+import { Button, Empty, Input, Select, Space, Table } from "antd";
+
+import type { FormDocument, Rule, Slot } from "../api/shapes";
+import { CHANGES, COMPONENTS } from "../api/vocabulary";
+
+interface Row {
+  rule: Rule;
+  at: number;
+}
+
+export function MappingTable(props: {
+  document: FormDocument;
+  slot: Slot;
+  edit: (next: Slot) => void;
+}): React.ReactNode {
+  const { document, slot, edit } = props;
+  const put = (mapping: Rule[]): void => edit({ ...slot, mapping });
+  const change = (at: number, part: Partial<Rule>): void => {
+    const rule = slot.mapping[at];
+    if (rule) put(slot.mapping.with(at, { ...rule, ...part }));
+  };
+  const fields = fieldChoices(document, slot);
+  return (
+    <>
+      <Table<Row>
+        rowKey="at"
+        dataSource={slot.mapping.map((rule, at) => ({ rule, at }))}
+        pagination={false}
+        size="small"
+        scroll={{ x: true }}
+        locale={{ emptyText: <Empty description="Nothing is filled yet: add a rule." /> }}
+        columns={[
+          {
+            title: "Components",
+            width: "34%",
+            render: (_, { rule, at }) => (
+              <Select
+                mode="multiple"
+                aria-label={`Components of rule ${at + 1}`}
+                style={{ width: "100%", minWidth: 150 }}
+                value={rule.components}
+                options={COMPONENTS.map((value) => ({ value, label: value }))}
+                onChange={(components) => change(at, { components })}
+              />
+            ),
+          },
+          {
+            title: "Joined by",
+            render: (_, { rule, at }) => (
+              <Input
+                aria-label={`What joins the components of rule ${at + 1}`}
+                style={{ width: 64 }}
+                maxLength={20}
+                value={rule.join ?? " "}
+                onChange={(event) => change(at, { join: event.target.value })}
+              />
+            ),
+          },
+          {
+            title: "Changed",
+            render: (_, { rule, at }) => (
+              <Select
+                mode="multiple"
+                aria-label={`Changes of rule ${at + 1}`}
+                style={{ width: "100%", minWidth: 130 }}
+                value={rule.changes}
+                placeholder="as it is"
+                options={Object.entries(CHANGES).map(([value, label]) => ({ value, label }))}
+                onChange={(changes) => change(at, { changes })}
+              />
+            ),
+          },
+          {
+            title: "Into field",
+            render: (_, { rule, at }) => (
+              <Select
+                showSearch
+                aria-label={`Field of rule ${at + 1}`}
+                style={{ width: "100%", minWidth: 150 }}
+                value={rule.into}
+                options={fields}
+                onChange={(into) => change(at, { into })}
+              />
+            ),
+          },
+          {
+            title: <span className="visually-hidden">Move or remove</span>,
+            render: (_, { at }) => (
+              <RuleActions at={at} count={slot.mapping.length} mapping={slot.mapping} put={put} />
+            ),
+          },
+        ]}
+      />
+      <Button
+        icon={<PlusOutlined aria-hidden />}
+        style={{ marginTop: 12 }}
+        onClick={() =>
+          put([
+            ...slot.mapping,
+            { components: ["street"], into: String(fields[0]?.value ?? ""), changes: [] },
+          ])
+        }
+      >
+        Add a rule
+      </Button>
+    </>
+  );
+}
+
+function RuleActions(props: {
+  at: number;
+  count: number;
+  mapping: Rule[];
+  put: (mapping: Rule[]) => void;
+}): React.ReactNode {
+  const { at, count, mapping, put } = props;
+  const swap = (other: number): void => {
+    const [here, there] = [mapping[at], mapping[other]];
+    if (here && there) put(mapping.with(at, there).with(other, here));
+  };
+  return (
+    <Space size={2}>
+      <Button
+        type="text"
+        size="small"
+        aria-label={`Move rule ${at + 1} up`}
+        disabled={at === 0}
+        icon={<ArrowUpOutlined aria-hidden />}
+        onClick={() => swap(at - 1)}
+      />
+      <Button
+        type="text"
+        size="small"
+        aria-label={`Move rule ${at + 1} down`}
+        disabled={at === count - 1}
+        icon={<ArrowDownOutlined aria-hidden />}
+        onClick={() => swap(at + 1)}
+      />
+      <Button
+        type="text"
+        size="small"
+        danger
+        aria-label={`Remove rule ${at + 1}`}
+        icon={<DeleteOutlined aria-hidden />}
+        onClick={() => put(mapping.filter((_, index) => index !== at))}
+      />
+    </Space>
+  );
+}
+
+/** The slot's own parts first, then the form's other fields. */
+function fieldChoices(document: FormDocument, slot: Slot): { value: string; label: string }[] {
+  const others = document.fields.flatMap((entry) => ("slot" in entry ? [] : [entry]));
+  return [...slot.parts, ...others].map((field) => ({ value: field.key, label: field.key }));
+}

@@ -1,0 +1,43 @@
+/** What went where, after an address was picked or a trial sent. */
+
+import { Alert, Card } from "antd";
+
+import type { RecordAnswer } from "../api/shapes";
+import { AddressCard } from "../records/AddressCard";
+import type { Filled } from "./LiveForm";
+
+export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
+  const { trace, warnings } = filled.answer;
+  return (
+    <Card
+      size="small"
+      title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What went where: {filled.label}</h2>}
+    >
+      {warnings.map((warning) => (
+        <Alert key={warning} type="warning" showIcon title={warning} style={{ marginBottom: 8 }} />
+      ))}
+      <ol className="trace">
+        {trace.map((step, index) => (
+          <li key={index} className={step.detail.startsWith("wrote") ? "" : "none"}>
+            <code>{step.components.join(" + ") || "before"}</code>
+            <span aria-hidden>→</span>
+            <span>
+              <code>{step.field}</code> {step.detail}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Card>
+  );
+}
+
+export function TrialResult({ trial }: { trial: RecordAnswer }): React.ReactNode {
+  return (
+    <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What a record would hold</h2>}>
+      <p style={{ marginTop: 0 }}>{trial.label}</p>
+      {trial.addresses.map((address) => (
+        <AddressCard key={address.slot} address={address} />
+      ))}
+    </Card>
+  );
+}

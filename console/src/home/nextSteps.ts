@@ -1,0 +1,39 @@
+import type { Stand } from "../api/shapes";
+
+interface Step {
+  text: string;
+  to?: string;
+}
+
+/** What an administrator should do next, the most urgent first. */
+export function nextSteps(stand: Stand): Step[] {
+  const steps: Step[] = [];
+  if (!stand.editions.length) {
+    steps.push({
+      text: "Load reference data: until then nothing can be found, and people type addresses in by hand.",
+    });
+  }
+  if (!stand.forms) {
+    steps.push({ text: "Put the first form up; the guide for administrators says how.", to: "/forms" });
+  }
+  if (stand.drafts_waiting) {
+    const count = stand.drafts_waiting;
+    steps.push({
+      text: `Try and publish ${count === 1 ? "the draft that differs" : `the ${count} drafts that differ`} from what people fill in.`,
+      to: "/forms",
+    });
+  }
+  if (stand.captured >= 20 && stand.picked < stand.captured / 2) {
+    steps.push({
+      text: "Most addresses are typed in by hand: see whether the countries of your records are loaded.",
+      to: "/records",
+    });
+  }
+  if (!steps.length) {
+    steps.push(
+      { text: "Everything is published. Try a form on the spot, with a trace of what goes where.", to: "/forms" },
+      { text: "Read the latest records.", to: "/records" },
+    );
+  }
+  return steps;
+}

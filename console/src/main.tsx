@@ -1,0 +1,41 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { App as Messages, ConfigProvider } from "antd";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+
+import { ApiError } from "./api/call";
+import { router } from "./shell/router";
+import { theme } from "./shell/theme";
+import "./shell/base.css";
+
+// The custom elements are those that everybody's pages load: the preview is the real thing.
+const embed = document.createElement("script");
+embed.type = "module";
+embed.src = "/embed/anchorline.js";
+document.head.append(embed);
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // A refusal stays a refusal; only silence is worth another try.
+      retry: (count, error) => count < 2 && !(error instanceof ApiError && error.status > 0),
+      staleTime: 5_000,
+    },
+  },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <ConfigProvider theme={theme} wave={{ disabled: true }}>
+        <Messages>
+          <QueryClientProvider client={queries}>
+            <RouterProvider router={router} />
+          </QueryClientProvider>
+        </Messages>
+      </ConfigProvider>
+    </StrictMode>,
+  );
+}

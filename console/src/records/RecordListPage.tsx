@@ -1,0 +1,119 @@
+/** The records: searched, sorted, page by page. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Button, Empty, Input, Select, Table } from "antd";
+import { Link, useSearchParams } from "react-router";
+
+import { call } from "../api/call";
+import type { FormSummary, RecordPage, RecordSummary } from "../api/shapes";
+import { Failure } from "../parts/Failure";
+import { PageHead } from "../parts/PageHead";
+import { readable } from "../parts/times";
+import { usePages } from "./usePages";
+
+const SORTS = [
+  { value: "newest", label: "Newest first" },
+  { value: "oldest", label: "Oldest first" },
+  { value: "label", label: "By name, A to Z" },
+  { value: "-label", label: "By name, Z to A" },
+];
+const PAGE_SIZE = 25;
+
+export default function RecordListPage(): React.ReactNode {
+  const [place, setPlace] = useSearchParams();
+  const form = place.get("form") ?? "";
+  const search = place.get("search") ?? "";
+  const sort = place.get("sort") ?? "newest";
+  const pages = usePages([form, search, sort].join("\n"));
+  const query = new URLSearchParams({ search, sort, limit: String(PAGE_SIZE) });
+  if (form) query.set("form", form);
+  if (pages.cursor) query.set("after", pages.cursor);
+  const records = useQuery({
+    queryKey: ["records", query.toString()],
+    queryFn: () => call<RecordPage>(`records?${query}`),
+    placeholderData: (previous) => previous,
+  });
+  const forms = useQuery({
+    queryKey: ["forms"],
+    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+  });
+  const set = (name: string, value: string): void => {
+    setPlace((old) => {
+      const next = new URLSearchParams(old);
+      if (value) next.set(name, value);
+      else next.delete(name);
+      return next;
+    });
+  };
+  if (records.isError) return <Failure error={records.error} again={() => void records.refetch()} />;
+  const titles = new Map(forms.data?.forms.map((f) => [f.key, f.title]));
+  const total = records.data?.total ?? 0;
+  const first = pages.number * PAGE_SIZE + 1;
+  const last = first - 1 + (records.data?.records.length ?? 0);
+  return (
+    <>
+      <PageHead title="Records" about="Filled forms with the addresses that were captured." />
+      <div style={{ display: "flex", flexWrap: "wrap", gap: 12, marginBottom: 16 }}>
+        <Input.Search
+          aria-label="Search the records"
+          placeholder="Words from anywhere in the record"
+          defaultValue={search}
+          allowClear
+          onSearch={(text) => set("search", text)}
+          style={{ flex: "1 1 18rem", maxWidth: 480 }}
+        />
+        <Select
+          aria-label="Form"
+          value={form}
+          onChange={(value) => set("form", value)}
+          style={{ width: 220 }}
+          options={[
+            { value: "", label: "All forms" },
+            ...(forms.data?.forms ?? []).map((f) => ({ value: f.key, label: f.title })),
+          ]}
+        />
+        <Select
+          aria-label="Order"
+          value={sort}
+          onChange={(value) => set("sort", value)}
+          style={{ width: 180 }}
+          options={SORTS}
+        />
+      </div>
+      <Table<RecordSummary>
+        rowKey="id"
+        loading={records.isPending}
+        dataSource={records.data?.records ?? []}
+        pagination={false}
+        scroll={{ x: true }}
+        locale={{
+          emptyText: (
+            <Empty description={search || form ? "No record fits." : "There is no record yet: submit a form."} />
+          ),
+        }}
+        columns={[
+          {
+            title: "Record",
+            render: (_, record) => (
+              <Link to={`/records/${record.id}`} dir="auto">
+                {record.label}
+              </Link>
+            ),
+          },
+          { title: "Form", render: (_, record) => titles.get(record.form) ?? record.form },
+          { title: "Made", width: 180, render: (_, record) => readable(record.made_at) },
+          { title: "By", width: 160, render: (_, record) => <span className="key">{record.made_by}</span> },
+        ]}
+      />
+      <nav aria-label="Pages" style={{ display: "flex", gap: 12, alignItems: "center", marginTop: 16 }}>
+        <Button disabled={!pages.number} onClick={pages.back}>
+          Previous
+        </Button>
+        <Button disabled={!records.data?.after} onClick={() => pages.next(records.data?.after ?? "")}>
+          Next
+        </Button>
+        <span role="status">{total ? `${first} to ${last} of ${total.toLocaleString("en")}` : ""}</span>
+      </nav>
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+/** One record: its addresses with lines and components, and everything that was filled in. */
+
+import { useQuery } from "@tanstack/react-query";
+import { Card, Descriptions, Skeleton } from "antd";
+import { Link, useParams } from "react-router";
+
+import { call } from "../api/call";
+import type { RecordAnswer } from "../api/shapes";
+import { Failure } from "../parts/Failure";
+import { PageHead } from "../parts/PageHead";
+import { readable } from "../parts/times";
+import { AddressCard } from "./AddressCard";
+
+export default function RecordPage(): React.ReactNode {
+  const { record: id = "" } = useParams();
+  const record = useQuery({
+    queryKey: ["record", id],
+    queryFn: () => call<RecordAnswer>(`records/${encodeURIComponent(id)}`),
+  });
+  if (record.isError) return <Failure error={record.error} again={() => void record.refetch()} />;
+  if (record.isPending) return <Skeleton active />;
+  const { data } = record;
+  return (
+    <>
+      <PageHead
+        title={<span dir="auto">{data.label}</span>}
+        about={
+          <>
+            <Link to={`/forms/${data.form}`}>{data.form}</Link>, version {data.form_version}, made{" "}
+            {readable(data.made_at)} by {data.made_by} · <span className="key">{data.id}</span>
+          </>
+        }
+      />
+      <div style={{ display: "grid", gap: 16, gridTemplateColumns: "repeat(auto-fit, minmax(20rem, 1fr))" }}>
+        {data.addresses.map((address) => (
+          <AddressCard key={address.slot} address={address} />
+        ))}
+      </div>
+      <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Fields</h2>} style={{ marginTop: 16 }}>
+        <Descriptions
+          column={{ xs: 1, sm: 1, md: 2 }}
+          size="small"
+          items={Object.entries(data.values).map(([key, value]) => ({
+            key,
+            label: <span className="key">{key}</span>,
+            children: <span dir="auto">{typeof value === "boolean" ? (value ? "yes" : "no") : String(value)}</span>,
+          }))}
+        />
+      </Card>
+    </>
+  );
+}

@@ -1,0 +1,42 @@
+import { Alert, Button, Card, Form, Input } from "antd";
+
+import { useSignIn } from "./session";
+
+interface Given {
+  email: string;
+  password: string;
+}
+
+export function SignIn(): React.ReactNode {
+  const signIn = useSignIn();
+  return (
+    <main className="sign-in">
+      <Card style={{ width: "min(26rem, 100%)" }}>
+        <h1 style={{ marginTop: 0, fontSize: "1.5rem" }}>Anchorline</h1>
+        <p style={{ color: "#46595f" }}>Sign in to set up forms and read records.</p>
+        <Form<Given> layout="vertical" requiredMark={false} onFinish={(given) => signIn.mutate(given)}>
+          <Form.Item
+            name="email"
+            label="E-mail"
+            rules={[{ required: true, message: "Type your e-mail address." }]}
+          >
+            <Input type="email" autoComplete="username" autoFocus size="large" />
+          </Form.Item>
+          <Form.Item
+            name="password"
+            label="Password"
+            rules={[{ required: true, message: "Type your password." }]}
+          >
+            <Input type="password" autoComplete="current-password" size="large" />
+          </Form.Item>
+          {signIn.isError && (
+            <Alert type="error" title={signIn.error.message} style={{ marginBottom: 16 }} showIcon role="alert" />
+          )}
+          <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
+            Sign in
+          </Button>
+        </Form>
+      </Card>
+    </main>
+  );
+}

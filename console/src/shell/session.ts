@@ -1,0 +1,44 @@
+/** Who is signed in. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { ApiError, call, rememberCsrfToken } from "../api/call";
+import type { Session } from "../api/shapes";
+
+async function fetchSession(): Promise<Session | null> {
+  try {
+    const session = await call<Session>("session");
+    rememberCsrfToken(session.csrf_token);
+    return session;
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 401) return null;
+    throw error;
+  }
+}
+
+export function useSession() {
+  return useQuery({ queryKey: ["session"], queryFn: fetchSession, staleTime: 60_000 });
+}
+
+export function useSignIn() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (given: { email: string; password: string }) =>
+      call<Session>("session", { method: "POST", body: given }),
+    onSuccess: (session) => {
+      rememberCsrfToken(session.csrf_token);
+      queries.setQueryData(["session"], session);
+    },
+  });
+}
+
+export function useSignOut() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => call<void>("session", { method: "DELETE" }),
+    onSettled: () => {
+      queries.clear();
+      queries.setQueryData(["session"], null);
+    },
+  });
+}
