@@ -87,7 +87,7 @@ function Editor(props: {
         },
         ...document.slots.map((slot, index) => ({
           key: `slot-${slot.key}`,
-          label: `Mapping: ${slot.label}`,
+          label: `Mapping: ${slot.key}`,
           children: (
             <MappingTable
               document={document}
@@ -108,7 +108,7 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState }): Rea
   const [round, setRound] = useState(0);
   const revision = draft.kept.data?.etag ?? "";
   return (
-    <div style={{ display: "grid", gap: 16 }}>
+    <div className="sides">
       <Card
         size="small"
         title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Try it: the draft as people will meet it</h2>}

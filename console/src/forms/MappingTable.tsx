@@ -30,17 +30,18 @@ export function MappingTable(props: {
         dataSource={slot.mapping.map((rule, at) => ({ rule, at }))}
         pagination={false}
         size="small"
+        className="rules"
         scroll={{ x: true }}
         locale={{ emptyText: <Empty description="Nothing is filled yet: add a rule." /> }}
         columns={[
           {
             title: "Components",
-            width: "34%",
+            width: "32%",
             render: (_, { rule, at }) => (
               <Select
                 mode="multiple"
                 aria-label={`Components of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 150 }}
+                style={{ width: "100%", minWidth: 130 }}
                 value={rule.components}
                 options={COMPONENTS.map((value) => ({ value, label: value }))}
                 onChange={(components) => change(at, { components })}
@@ -49,15 +50,18 @@ export function MappingTable(props: {
           },
           {
             title: "Joined by",
-            render: (_, { rule, at }) => (
-              <Input
-                aria-label={`What joins the components of rule ${at + 1}`}
-                style={{ width: 64 }}
-                maxLength={20}
-                value={rule.join ?? " "}
-                onChange={(event) => change(at, { join: event.target.value })}
-              />
-            ),
+            width: 76,
+            render: (_, { rule, at }) =>
+              rule.components.length < 2 ? (
+                <span className="visually-hidden">nothing to join</span>
+              ) : (
+                <Input
+                  aria-label={`What joins the components of rule ${at + 1}; ␣ is a space`}
+                  maxLength={20}
+                  value={withVisibleSpaces(rule.join ?? " ")}
+                  onChange={(event) => change(at, { join: withSpaces(event.target.value) })}
+                />
+              ),
           },
           {
             title: "Changed",
@@ -65,7 +69,7 @@ export function MappingTable(props: {
               <Select
                 mode="multiple"
                 aria-label={`Changes of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 130 }}
+                style={{ width: "100%", minWidth: 110 }}
                 value={rule.changes}
                 placeholder="as it is"
                 options={Object.entries(CHANGES).map(([value, label]) => ({ value, label }))}
@@ -79,7 +83,7 @@ export function MappingTable(props: {
               <Select
                 showSearch
                 aria-label={`Field of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 150 }}
+                style={{ width: "100%", minWidth: 120 }}
                 value={rule.into}
                 options={fields}
                 onChange={(into) => change(at, { into })}
@@ -122,7 +126,7 @@ function RuleActions(props: {
     if (here && there) put(mapping.with(at, there).with(other, here));
   };
   return (
-    <Space size={2}>
+    <Space size={0}>
       <Button
         type="text"
         size="small"
@@ -149,6 +153,17 @@ function RuleActions(props: {
       />
     </Space>
   );
+}
+
+const VISIBLE_SPACE = "␣";
+
+/** A joint that is only a space must be seen to be understood. */
+function withVisibleSpaces(join: string): string {
+  return join.replaceAll(" ", VISIBLE_SPACE);
+}
+
+function withSpaces(shown: string): string {
+  return shown.replaceAll(VISIBLE_SPACE, " ");
 }
 
 /** The slot's own parts first, then the form's other fields. */

@@ -8,6 +8,8 @@ import type { Filled } from "./LiveForm";
 
 export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
   const { trace, warnings } = filled.answer;
+  const silent = trace.filter((step) => step.detail.startsWith("nothing to write"));
+  const told = trace.filter((step) => !silent.includes(step));
   return (
     <Card
       size="small"
@@ -17,8 +19,8 @@ export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
         <Alert key={warning} type="warning" showIcon title={warning} style={{ marginBottom: 8 }} />
       ))}
       <ol className="trace">
-        {trace.map((step, index) => (
-          <li key={index} className={step.detail.startsWith("wrote") ? "" : "none"}>
+        {told.map((step, index) => (
+          <li key={index}>
             <code>{step.components.join(" + ") || "before"}</code>
             <span aria-hidden>→</span>
             <span>
@@ -27,6 +29,11 @@ export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
           </li>
         ))}
       </ol>
+      {silent.length > 0 && (
+        <p style={{ marginBottom: 0, color: "#51666f" }}>
+          The address has nothing for: {silent.flatMap((step) => step.components).join(", ")}.
+        </p>
+      )}
     </Card>
   );
 }

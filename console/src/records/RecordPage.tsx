@@ -31,7 +31,7 @@ export default function RecordPage(): React.ReactNode {
           </>
         }
       />
-      <div style={{ display: "grid", gap: 16, gridTemplateColumns: "repeat(auto-fit, minmax(20rem, 1fr))" }}>
+      <div style={{ display: "grid", gap: 16, gridTemplateColumns: "repeat(auto-fill, minmax(min(24rem, 100%), 1fr))" }}>
         {data.addresses.map((address) => (
           <AddressCard key={address.slot} address={address} />
         ))}

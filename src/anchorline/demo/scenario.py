@@ -31,6 +31,8 @@ _STREET_STARTS = {
     "CA": "maple", "BR": "rua", "JP": "本町", "AU": "wattle",
 }  # fmt: skip
 
+_VENUES = {"GB": "corn exchange", "DE": "stadthalle", "US": "opera house"}
+
 
 def form_document(key: str) -> FormDocument:
     """A form of the scenario, with its slots' countries, parts and mapping written out."""
@@ -92,8 +94,9 @@ def _submit(
     """Picks an address for each slot, fills, and submits; 1 if a record was made."""
     picked: dict[str, SlotInputShape] = {}
     filled = dict(values)
+    venue = _VENUES.get(country) if form == "venue" else None
     for slot in slots:
-        typed, address_id = _pick(client, rng, country)
+        typed, address_id = _pick(client, rng, country, venue)
         filled |= {
             key: text
             for key, text in client.fill(form, slot, address_id=address_id).values.items()
@@ -104,10 +107,11 @@ def _submit(
     return 1
 
 
-def _pick(client: Client, rng: random.Random, country: str) -> tuple[str, str]:
+def _pick(client: Client, rng: random.Random, country: str, venue: str | None) -> tuple[str, str]:
     """What somebody typed, and the address they picked, opening groups on the way."""
-    typed = _STREET_STARTS[country]
-    rows = client.suggest(typed, country=country, kinds=("street", "district")).suggestions
+    typed = venue or _STREET_STARTS[country]
+    kinds = () if venue else ("street", "district")
+    rows = client.suggest(typed, country=country, kinds=kinds).suggestions
     row = rng.choice(rows)
     while row.count > 1:
         row = rng.choice(client.suggest(within=row.id, limit=100).suggestions)

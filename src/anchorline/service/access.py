@@ -42,7 +42,7 @@ class Caller:
 
     Attributes:
         kind: `public`, `browser`, `page`, `server` or `person`.
-        name: for records and logs: the key's id, the form, or the e-mail address.
+        name: for records: the key's name, the page's form, or the e-mail address.
         forms: the forms it is tied to; None for all.
         session: of a signed-in person.
     """
@@ -116,12 +116,12 @@ class Gate:
                 headers={"WWW-Authenticate": 'Bearer realm="anchorline", error="invalid_token"'},
             )
         if key.kind == "server":
-            return Caller("server", f"key {key.id}")
+            return Caller("server", key.name)
         # A browser names its page's origin on every cross-origin call and cannot lie about it.
         origin = request.headers.get("Origin")
         if origin is not None and origin not in key.origins:
             raise ProblemError(403, f"This browser key may not be used from {origin}.")
-        return Caller("browser", f"key {key.id}", key.forms)
+        return Caller("browser", key.name, key.forms)
 
     def _page(self, token: str) -> Caller:
         try:
