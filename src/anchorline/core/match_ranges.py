@@ -23,8 +23,8 @@ def match_ranges(
     for span in token_spans(label):
         end = _matched_end(label, span, whole, prefixes)
         if end:
-            if ranges and ranges[-1][1] == span.start:
-                ranges[-1] = (ranges[-1][0], end)
+            if ranges and ranges[-1][1] >= span.start:
+                ranges[-1] = (ranges[-1][0], max(end, ranges[-1][1]))
             else:
                 ranges.append((span.start, end))
     return ranges

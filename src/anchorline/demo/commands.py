@@ -205,7 +205,8 @@ def _spawn(errors: int) -> subprocess.Popen[bytes]:
 
 def _wait_until_alive(process: subprocess.Popen[bytes], log: Path | None = None) -> None:
     deadline = time.monotonic() + START_SECONDS
-    while not _alive():
+    # First whether our own service still runs: another one on the port may answer as well.
+    while process.poll() is not None or not _alive():
         if process.poll() is not None:
             tail = "" if log is None else "\n" + "\n".join(log.read_text().splitlines()[-5:])
             raise DemoError(f"The service ended with status {process.returncode}.{tail}")

@@ -62,7 +62,7 @@ def load_file(
             f"{len(faults)} of {total} rows cannot be used, at most {bad_share:.0%} may: {first}"
         )
     number = services.datasets.next_number(dataset)
-    services.edition_files.write(dataset, number, build_edition(rows))
+    services.edition_files.write(dataset, number, build_edition(rows, services.layouts))
     services.datasets.add_edition(
         EditionEntry(
             dataset=dataset,

@@ -24,6 +24,7 @@ from .logs import logger, set_up_logs
 from .settings import Settings
 
 _STOP_SECONDS = 15
+_PORT_SECONDS = 12
 _log = logger("running")
 
 
@@ -90,15 +91,22 @@ def _migrate(url: str) -> None:
 
 
 def _require_free_port(settings: Settings) -> None:
-    with socket.socket() as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            probe.bind((settings.host, settings.port))
-        except OSError as error:
-            raise RunError(
-                f"Port {settings.port} on {settings.host} cannot be used ({error.strerror}). "
-                "Stop what listens there, or set ANCHORLINE_PORT to another one."
-            ) from error
+    """Waits for the port as long as an earlier service may take to end."""
+    deadline = time.monotonic() + _PORT_SECONDS
+    while True:
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind((settings.host, settings.port))
+            except OSError as error:
+                if time.monotonic() < deadline:
+                    time.sleep(0.2)
+                    continue
+                raise RunError(
+                    f"Port {settings.port} on {settings.host} cannot be used ({error.strerror}). "
+                    "Stop what listens there, or set ANCHORLINE_PORT to another one."
+                ) from error
+            return
 
 
 def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _Stopping) -> int:

@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
+from anchorline.core.address import COMPONENTS
 from anchorline.core.text import has_control_characters
 
 
@@ -40,6 +41,7 @@ ComponentMap = Annotated[
         description="Components by name; unknown names are refused.",
         examples=[{"number": "12", "street": "Kiln Crescent", "town": "Brackwater"}],
         max_length=40,
+        json_schema_extra={"propertyNames": {"enum": list(COMPONENTS)}},
     ),
 ]
 

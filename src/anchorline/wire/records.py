@@ -25,7 +25,15 @@ class RecordRequest(RequestShape):
 
     model_config = example(
         {
-            "values": {"contact": "Ada Brindle", "piano_street": "Kiln Crescent"},
+            "values": {
+                "contact": "Ada Brindle",
+                "phone": "+44 20 555 0123",
+                "visit": "tuning",
+                "piano_number": "16",
+                "piano_street": "Abbey Mews",
+                "piano_town": "Brackwater",
+                "piano_postcode": "QV1 1AA",
+            },
             "slots": {"piano": {"country_code": "GB", "address_id": "demo:GB0000012"}},
         }
     )

@@ -14,6 +14,7 @@ import numpy as np
 
 from ..address import USES
 from ..errors import EditionError
+from ..layouts import LayoutLibrary
 from ..text import fold, natural_key
 from .arrays import (
     ADDRESS_COMPONENTS,
@@ -49,11 +50,12 @@ class _Texts:
         return self.ids.setdefault(text, len(self.ids))
 
 
-def build_edition(rows: Iterable[Row]) -> Built:
+def build_edition(rows: Iterable[Row], layouts: LayoutLibrary) -> Built:
     """Builds an edition.
 
     Args:
         rows: checked rows with distinct ids, in any order.
+        layouts: those of the rows' countries: the words that their lines add are found too.
 
     Raises:
         EditionError: there is no row at all.
@@ -67,7 +69,7 @@ def build_edition(rows: Iterable[Row]) -> Built:
     arrays |= _address_arrays(ordered, texts)
     arrays |= _node_arrays(nodes, texts)
     arrays |= pool_arrays("text", list(texts.ids))
-    arrays |= posting_arrays(ordered, nodes)
+    arrays |= posting_arrays(ordered, nodes, layouts)
     arrays |= band_arrays(arrays["latitudes"], arrays["longitudes"])
     countries = sorted({row.country_code for row in ordered})
     codes = {code: index for index, code in enumerate(countries)}

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from functools import lru_cache
 
 import numpy as np
 
+from ..layouts import Layout, LayoutLibrary
 from ..text import compact, tokens
 from .arrays import Field, pool_arrays
 from .build_nodes import Node
@@ -24,17 +25,19 @@ _CONTEXT = (
 )
 
 
-def posting_arrays(rows: Sequence[Row], nodes: Sequence[Node]) -> dict[str, np.ndarray]:
+def posting_arrays(
+    rows: Sequence[Row], nodes: Sequence[Node], layouts: LayoutLibrary
+) -> dict[str, np.ndarray]:
     """The vocabulary and its postings, and those of numbers."""
     words: dict[str, dict[int, int]] = defaultdict(dict)
     numbers: dict[str, dict[int, int]] = defaultdict(dict)
     for index, node in enumerate(nodes):
-        for word, place in _words_of(node):
+        layout = layouts.require(node.country_code)
+        for word, place in _words_of(node, layout):
             words[word][index] = words[word].get(index, 0) | place
         if node.street_level or node.kind in ("postcode", "building"):
             for address in node.addresses:
-                get = rows[address].components.get
-                for term in number_terms(get("number", ""), get("unit", "")):
+                for term in inner_terms(rows[address].components, layout):
                     numbers[term][index] = 0
     return {**_csr("word", "posting", words), **_csr("number", "number_posting", numbers)}
 
@@ -51,13 +54,20 @@ def number_terms(number: str, unit: str) -> frozenset[str]:
     return frozenset(terms)
 
 
+def inner_terms(components: Mapping[str, str], layout: Layout) -> frozenset[str]:
+    """Folded terms of all that tells an address from the others in its street or building."""
+    terms = number_terms(components.get("number", ""), components.get("unit", ""))
+    box = components.get("po_box")
+    return terms.union(tokens(box), layout.literal_words("po_box")) if box else terms
+
+
 @lru_cache(maxsize=65536)
 def postcode_terms(postcode: str) -> frozenset[str]:
     """Terms by which a postcode is found: its parts, and all of it without blanks."""
     return frozenset((*tokens(postcode), compact(postcode)))
 
 
-def _words_of(node: Node) -> Iterable[tuple[str, int]]:
+def _words_of(node: Node, layout: Layout) -> Iterable[tuple[str, int]]:
     if node.kind == "postcode":
         for term in postcode_terms(node.name):
             yield term, Field.NAME | Field.NAME_START
@@ -70,7 +80,8 @@ def _words_of(node: Node) -> Iterable[tuple[str, int]]:
                     yield term, Field.POSTCODE
     for component, place in _CONTEXT:
         if component != node.kind or node.street_level:
-            for word in tokens(node.components.get(component, "")):
+            text = node.components.get(component, "")
+            for word in (*tokens(text), *(layout.literal_words(component) if text else ())):
                 yield word, place
 
 

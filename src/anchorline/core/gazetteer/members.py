@@ -12,14 +12,19 @@ from itertools import groupby
 
 from ..layouts import LayoutLibrary
 from ..text import compact, tokens
-from .build_postings import number_terms, postcode_terms
+from .build_postings import inner_terms, postcode_terms
 from .edition import Edition
 from .labels import address_label, group_label
 from .suggestion import Suggestion
 
 
 def fitting_addresses(
-    edition: Edition, addresses: Iterable[int], typed: Sequence[str], *, unfinished: bool
+    edition: Edition,
+    addresses: Iterable[int],
+    typed: Sequence[str],
+    layouts: LayoutLibrary,
+    *,
+    unfinished: bool,
 ) -> list[int]:
     """The addresses that every token fits.
 
@@ -32,7 +37,7 @@ def fitting_addresses(
     whole: list[int] = []
     begun: list[int] = []
     for address in addresses:
-        terms = _terms(edition, address)
+        terms = _terms(edition, address, layouts)
         if all(token in terms for token in typed):
             by_number = compact(edition.address_text(address, "number")) in typed
             (numbered if by_number else whole).append(address)
@@ -45,9 +50,10 @@ def fitting_addresses(
     return numbered + whole + begun
 
 
-def _terms(edition: Edition, address: int) -> set[str]:
+def _terms(edition: Edition, address: int, layouts: LayoutLibrary) -> set[str]:
     components = edition.address_components(address)
-    terms = set(number_terms(components.get("number", ""), components.get("unit", "")))
+    country = edition.node_country_code(int(edition.address_street[address]))
+    terms = set(inner_terms(components, layouts.require(country)))
     terms |= postcode_terms(components.get("postcode", ""))
     for name in ("building", "organisation", "place"):
         if name in components:

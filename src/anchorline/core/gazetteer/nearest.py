@@ -64,18 +64,17 @@ def nearest_addresses(
 
 
 def _bands_outward(latitude: float) -> Iterator[tuple[float, int]]:
-    """Bands by the least distance in metres that anything in them can have."""
+    """Bands by the least distance in metres that anything in them can have, nearest first."""
     units = round(latitude * DEGREE_UNITS)
     home = band_of(units)
+
+    def gap(edge: int) -> float:
+        return abs(units - (edge * BAND - 90 * DEGREE_UNITS)) / DEGREE_UNITS * _METRES_PER_DEGREE
+
+    south = ((gap(band + 1), band) for band in range(home - 1, -1, -1))
+    north = ((gap(band), band) for band in range(home + 1, BAND_COUNT))
     yield 0.0, home
-    for step in range(1, BAND_COUNT + 1):
-        south, north = home - step, home + step
-        if south >= 0:
-            edge = (south + 1) * BAND - 90 * DEGREE_UNITS
-            yield (units - edge) / DEGREE_UNITS * _METRES_PER_DEGREE, south
-        if north < BAND_COUNT:
-            edge = north * BAND - 90 * DEGREE_UNITS
-            yield (edge - units) / DEGREE_UNITS * _METRES_PER_DEGREE, north
+    yield from heapq.merge(south, north)
 
 
 def _in_reach(

@@ -77,7 +77,7 @@ def _addresses(
     edition: Edition, node: int, typed: list[str], request: SearchRequest, layouts: LayoutLibrary
 ) -> list[Suggestion]:
     addresses = fitting_addresses(
-        edition, edition.node_addresses(node).tolist(), typed, unfinished=True
+        edition, edition.node_addresses(node).tolist(), typed, layouts, unfinished=True
     )
     listed = edition.node_kind_name(node) in LISTED_KINDS
     rows = member_rows(edition, node, addresses, layouts, by_number=not listed)
@@ -99,7 +99,7 @@ def _numbered(
     ]
     if not same:
         return None
-    fitting = fitting_addresses(edition, same, typed, unfinished=True)
+    fitting = fitting_addresses(edition, same, typed, layouts, unfinished=True)
     rows = member_rows(edition, node, fitting, layouts, by_number=False)
     return _page(rows, typed, request)
 

@@ -2,7 +2,8 @@
 
 First what was typed: a token in the node's own name is worth most, one that names its town
 less, its street, district or postcode less again, its region least; a whole word is worth
-more than the beginning of one; a name that is typed completely, or from its start, more.
+more than the beginning of one; a name that is typed completely, or with its first word, more.
+The order in which the words were typed makes no difference.
 Then what kind of thing the node is, how near it is (`near`), and how many addresses it has.
 """
 
@@ -67,7 +68,7 @@ def node_scores(
         "words": words.sum(axis=1),
         "whole words": ((bits & EXACT) != 0).sum(axis=1) * EXACT_WEIGHT,
         "name covered": covered * COVERAGE_WEIGHT,
-        "from the start": ((bits[:, 0] & Field.NAME_START) != 0) * START_WEIGHT,
+        "from the start": ((bits & Field.NAME_START) != 0).any(axis=1) * START_WEIGHT,
         "kind": _KINDS[edition.node_kind[nodes]],
         "size": np.log2(counts) * SIZE_WEIGHT,
     }

@@ -143,7 +143,11 @@ def _rows_of_node(
     if any(places & NUMBER and not places & _WORDS for places in bits.tolist()):
         unfinished = bool(narrowing) and narrowing[-1] == typed[-1]
         fitting = fitting_addresses(
-            edition, edition.node_addresses(node).tolist(), narrowing, unfinished=unfinished
+            edition,
+            edition.node_addresses(node).tolist(),
+            narrowing,
+            layouts,
+            unfinished=unfinished,
         )
         rows = member_rows(edition, node, fitting[: 20 * most], layouts, by_number=True)
         return [row for row in rows if _is_wanted(row, request)][:most]

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from .notation import Line
+from ..text import tokens
+from .notation import Bracket, Line, Named, Quoted
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +82,24 @@ class Layout:
     def asks_for(self, component: str) -> Asked | None:
         """The layout's entry for a component, or None where the country does not use it."""
         return self._asked_by_name.get(component)
+
+    def literal_words(self, component: str) -> tuple[str, ...]:
+        """Folded words that the lines write beside a component: `po box` for `po_box`."""
+        brackets = [
+            part.parts
+            for lines in self.lines.values()
+            for line in lines
+            for part in line
+            if isinstance(part, Bracket)
+        ]
+        return tuple(
+            word
+            for parts in brackets
+            if any(isinstance(p, Named) and p.component == component for p in parts)
+            for part in parts
+            if isinstance(part, Quoted)
+            for word in tokens(part.text)
+        )
 
     def region_by_code(self, code: str) -> Region | None:
         """The region with an ISO 3166-2 code (the part after the hyphen), in any case."""

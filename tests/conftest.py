@@ -1,0 +1,173 @@
+"""Fixtures: a small world of addresses, a database, and a running demo on ports of its own."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import httpx
+import pytest
+
+from anchorline.client import Client
+from anchorline.core.gazetteer import Edition, Gazetteer, Row, build_edition
+from anchorline.core.layouts import LayoutLibrary, shipped_layouts
+from anchorline.demo.world import make_rows
+from anchorline.store.database import Database
+from anchorline.store.local_server import LocalServer
+from anchorline.store.migrate import migrate
+
+PROJECT = Path(__file__).resolve().parents[1]
+
+
+@pytest.fixture(scope="session")
+def layouts() -> LayoutLibrary:
+    return shipped_layouts()
+
+
+@pytest.fixture(scope="session")
+def world() -> list[Row]:
+    """A small world: 400 addresses in each of the ten countries."""
+    return list(make_rows(4000))
+
+
+@pytest.fixture(scope="session")
+def edition(world: list[Row]) -> Edition:
+    built = build_edition(world, shipped_layouts())
+    return Edition("test", 1, built.manifest, built.arrays)
+
+
+@pytest.fixture(scope="session")
+def gazetteer(edition: Edition, layouts: LayoutLibrary) -> Gazetteer:
+    return Gazetteer([edition], layouts)
+
+
+@dataclass
+class Clock:
+    """A clock that tests move."""
+
+    time: datetime = datetime(2026, 3, 1, 12, 0, tzinfo=UTC)
+
+    def __call__(self) -> datetime:
+        return self.time
+
+    def forward(self, **parts: float) -> None:
+        self.time += timedelta(**parts)
+
+
+@pytest.fixture(scope="session")
+def local_server() -> Iterator[LocalServer]:
+    folder = Path(tempfile.mkdtemp(prefix="anchorline-test-", dir="/tmp"))
+    folder.chmod(0o755)
+    server = LocalServer(folder / "mariadb", free_port())
+    yield server
+    server.stop()
+    shutil.rmtree(folder)
+
+
+@pytest.fixture(scope="session")
+def database_url(local_server: LocalServer) -> str:
+    return local_server.start()
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def database(database_url: str, clock: Clock) -> Iterator[Database]:
+    opened = Database(database_url, clock)
+    migrate(opened)
+    yield opened
+    opened.close()
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@dataclass
+class Stack:
+    """A running demo."""
+
+    folder: Path
+    environment: dict[str, str]
+
+    @property
+    def access(self) -> dict[str, str]:
+        return json.loads((self.folder / "demo" / "access.json").read_text())
+
+    @property
+    def url(self) -> str:
+        return self.access["url"]
+
+    def demo(self, *arguments: str) -> str:
+        done = subprocess.run(
+            [sys.executable, "-m", "anchorline.demo", *arguments],
+            env=self.environment,
+            capture_output=True,
+            text=True,
+            timeout=200,
+        )
+        assert done.returncode == 0, done.stdout + done.stderr
+        return done.stdout
+
+    def http(self, key: str | None = "server_key", **headers: str) -> httpx.Client:
+        """A plain HTTP client with one of the keys of access.json."""
+        if key:
+            headers["Authorization"] = f"Bearer {self.access[key]}"
+        return httpx.Client(base_url=self.url, headers=headers, timeout=20, trust_env=False)
+
+
+def _stack(rows: int) -> Iterator[Stack]:
+    folder = Path(tempfile.mkdtemp(prefix="anchorline-stack-", dir="/tmp"))
+    folder.chmod(0o755)
+    environment = {
+        **{k: v for k, v in os.environ.items() if not k.startswith("ANCHORLINE_")},
+        "ANCHORLINE_VAR_DIR": str(folder),
+        "ANCHORLINE_PORT": str(free_port()),
+        "ANCHORLINE_DATABASE_PORT": str(free_port()),
+    }
+    stack = Stack(folder, environment)
+    try:
+        stack.demo("start", "--rows", str(rows))
+        yield stack
+    finally:
+        stack.demo("stop")
+        shutil.rmtree(folder)
+
+
+@pytest.fixture(scope="session")
+def stack() -> Iterator[Stack]:
+    yield from _stack(rows=6000)
+
+
+@pytest.fixture(scope="session")
+def scratch_stack() -> Iterator[Stack]:
+    """A second demo, for tests that break or flood it."""
+    yield from _stack(rows=500)
+
+
+@pytest.fixture
+def api(stack: Stack) -> Iterator[httpx.Client]:
+    """The API with the server key."""
+    with stack.http() as client:
+        client.base_url = f"{stack.url}/api/v1/"
+        yield client
+
+
+@pytest.fixture
+def client(stack: Stack) -> Iterator[Client]:
+    with Client(stack.url, stack.access["server_key"]) as opened:
+        yield opened

@@ -1,0 +1,184 @@
+import re
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from anchorline.core.address import COMPONENTS
+from anchorline.core.errors import NotationError, UnknownNameError
+from anchorline.core.layouts import (
+    canonical_postcode,
+    check_components,
+    may_become,
+    one_line,
+    shipped_layouts,
+    write_lines,
+)
+from anchorline.core.layouts.notation import read_line
+
+CODES = [layout.country_code for layout in shipped_layouts()]
+GB_MASKS = shipped_layouts().require("GB").masks
+WORD = st.text(alphabet="abcdefghijk éß", min_size=0, max_size=12)
+
+
+@pytest.mark.parametrize(
+    ("typed", "masks", "canonical"),
+    [
+        ("qv14ab", GB_MASKS, "QV1 4AB"),
+        ("QV1-4AB", GB_MASKS, "QV1 4AB"),
+        ("ＱＶ１　４ＡＢ", GB_MASKS, "QV1 4AB"),
+        ("QV1 4A", GB_MASKS, None),
+        ("000011234", ["99999", "99999-9999"], "00001-1234"),
+        ("0001234", ["999-9999"], "000-1234"),
+        ("w1a1b1", ["A9A 9A9"], "W1A 1B1"),
+        ("٣٣٣٣٣", ["99999"], None),
+        ("", ["99999"], None),
+    ],
+)
+def test_sloppy_postcodes_become_canonical_or_nothing(typed, masks, canonical):
+    assert canonical_postcode(typed, masks) == canonical
+
+
+@given(st.from_regex(r"\A[A-Z]{1,2}[0-9]{1,2} ?[0-9][A-Z]{2}\Z"))
+def test_a_canonical_postcode_stays_as_it_is_and_each_beginning_may_become_it(postcode):
+    canonical = canonical_postcode(postcode, GB_MASKS)
+    assert canonical is not None
+    assert canonical_postcode(canonical, GB_MASKS) == canonical
+    for end in range(1, len(canonical)):
+        if canonical[:end].strip():
+            assert may_become(canonical[:end], GB_MASKS)
+
+
+@pytest.mark.parametrize(
+    ("country", "components", "lines"),
+    [
+        (
+            "GB",
+            {"unit": "Flat 3", "building": "Fern Court", "number": "12", "street": "Abbey Lane",
+             "town": "Brackwater", "postcode": "QV1 4AB"},
+            ["Flat 3, Fern Court", "12 Abbey Lane", "BRACKWATER", "QV1 4AB"],
+        ),
+        ("GB", {"po_box": "12", "town": "Brackwater"}, ["PO Box 12", "BRACKWATER"]),
+        ("IE", {"town": "Kilcorran", "region": "Kerry"}, ["KILCORRAN", "Co. Kerry"]),
+        (
+            "DE",
+            {"street": "Lindenstraße", "number": "12a", "unit": "2. OG", "postcode": "00011",
+             "town": "Lerchenbruch"},
+            ["Lindenstraße 12a // 2. OG", "00011 Lerchenbruch"],
+        ),
+        ("FR", {"number": "12 bis", "street": "rue des Lilas", "postcode": "96011",
+                "town": "Épinoy"}, ["12 bis rue des Lilas", "96011 ÉPINOY"]),
+        ("NL", {"street": "Molenweg", "number": "12", "unit": "3", "postcode": "0123 AB",
+                "town": "Eikdam"}, ["Molenweg 12-3", "0123 AB EIKDAM"]),
+        ("US", {"number": "12", "street": "Oak St", "unit": "Apt 4B", "town": "Cedarton",
+                "region": "Vermont", "postcode": "00011"},
+         ["12 Oak St, Apt 4B", "Cedarton, VT 00011"]),
+        ("US", {"town": "Cedarton", "postcode": "00011"}, ["Cedarton, 00011"]),
+        ("CA", {"unit": "4", "number": "210", "street": "Maple Street", "town": "Loon Lake",
+                "region_code": "ON", "postcode": "W1A 1A1"},
+         ["4-210 Maple Street", "Loon Lake ON W1A 1A1"]),
+        ("BR", {"street": "Rua das Acácias", "number": "120", "unit": "Apto 42",
+                "district": "Centro", "town": "Rio Manso", "region_code": "MG",
+                "postcode": "00123-010"},
+         ["Rua das Acácias, 120 - Apto 42", "Centro", "Rio Manso - MG", "00123-010"]),
+        ("JP", {"region": "東京都", "town": "霧谷市", "district": "桜台三丁目", "number": "5-12",
+                "postcode": "000-1234", "building": "緑ハイツ", "unit": "203号室"},
+         ["〒000-1234", "東京都霧谷市桜台三丁目5-12", "緑ハイツ 203号室"]),
+        ("AU", {"unit": "3", "number": "12", "street": "Wattle St", "town": "Iron Flat",
+                "region_code": "NSW", "postcode": "0111"},
+         ["3/12 Wattle St", "IRON FLAT NSW 0111"]),
+        ("GB", {}, []),
+    ],
+)  # fmt: skip
+def test_lines_are_those_of_the_country(layouts, country, components, lines):
+    assert write_lines(layouts.require(country), components) == lines
+
+
+def test_mail_from_abroad_ends_with_the_country(layouts):
+    lines = write_lines(layouts.require("FR"), {"town": "Épinoy"}, international=True)
+    assert lines == ["ÉPINOY", "FRANCE"]
+
+
+@pytest.mark.parametrize("code", CODES)
+@given(components=st.dictionaries(st.sampled_from(COMPONENTS), WORD, max_size=16))
+def test_no_set_of_components_leaves_stray_punctuation(code, components):
+    layout = shipped_layouts().require(code)
+    lines = write_lines(layout, components)
+    for line in [*lines, *([one_line(layout, components)] if lines else [])]:
+        assert line.strip() == line
+        assert line
+        assert not re.search(r"^[,;/-]|[,;/-]$|,\s*,|\s,", re.sub(r"  +", " ", line)), line
+
+
+@pytest.mark.parametrize("code", CODES)
+def test_a_layout_asks_for_what_its_lines_write_and_names_its_source(layouts, code):
+    layout = layouts.require(code)
+    everything = {name: f"<{name}>" for name in COMPONENTS}
+    written = " ".join(write_lines(layout, everything)).lower()
+    for asked in layout.asked:
+        shown = {"region": "region_code"}.get(asked.component, asked.component)
+        assert f"<{asked.component}>" in written or f"<{shown}>" in written, asked.component
+        assert asked.label("en")
+    assert layout.source
+    assert len({r.code for r in layout.regions}) == len(layout.regions)
+
+
+@pytest.mark.parametrize(
+    ("line", "reason"),
+    [
+        ("number stret", "no component 'stret'. Did you mean street"),
+        ("[number", "never closed"),
+        ("number]", "never opened"),
+        ('"PO Box" po_box', "must stand in a bracket"),
+        ('["PO Box"]', "at least one component"),
+        ("[a [town]]", "no component 'a'"),
+        ("[town [street]]", "cannot hold another bracket"),
+        (", ", "at least one component"),
+        ('["open]', "never closed"),
+        ("Town", "Write town or TOWN"),
+    ],
+)
+def test_a_line_that_cannot_be_read_says_why_and_where(line, reason):
+    with pytest.raises(NotationError, match=re.escape(reason)) as caught:
+        read_line(line)
+    assert 0 <= caught.value.position <= len(line)
+
+
+def test_checking_spells_the_postcode_and_names_what_is_missing(layouts):
+    canonical, problems = check_components(
+        layouts.require("GB"), {"street": "Abbey Lane", "postcode": "qv14ab"}
+    )
+    assert canonical["postcode"] == "QV1 4AB"
+    assert [(p.pointer, p.detail) for p in problems] == [
+        ("town", "United Kingdom needs a Post town here.")
+    ]
+
+
+def test_checking_turns_a_region_name_into_its_code_and_refuses_unknown_ones(layouts):
+    us = layouts.require("US")
+    base = {"street": "Oak St", "town": "Cedarton", "postcode": "00011"}
+    canonical, problems = check_components(us, {**base, "region": "vermont"})
+    assert canonical["region_code"] == "VT"
+    assert problems == []
+    _, problems = check_components(us, {**base, "region": "Vermund"})
+    assert [p.pointer for p in problems] == ["region"]
+    _, problems = check_components(us, {**base, "region_code": "XX"})
+    assert problems[0].detail == "United States has no region with the code 'XX'."
+
+
+def test_a_wrong_postcode_is_shown_the_masks(layouts):
+    _, problems = check_components(
+        layouts.require("DE"), {"street": "W", "town": "X", "postcode": "1234"}
+    )
+    assert "looks like 99999" in problems[0].detail
+
+
+def test_labels_follow_the_language_and_fall_back_to_english(layouts):
+    asked = layouts.require("DE").asks_for("street")
+    assert asked is not None
+    assert (asked.label("de-AT"), asked.label("xx")) == ("Straße", "Street")
+
+
+def test_an_unknown_country_is_answered_with_the_nearest(layouts):
+    with pytest.raises(UnknownNameError, match="no layout for country 'XX'"):
+        layouts.require("XX")
