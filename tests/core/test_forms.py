@@ -1,0 +1,227 @@
+import json
+from pathlib import Path
+
+import pytest
+
+from anchorline.core.address import Address, Facts
+from anchorline.core.errors import DocumentError
+from anchorline.core.forms import (
+    SlotInput,
+    capture_slots,
+    check_values,
+    is_shown,
+    read_form,
+)
+
+VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "visibility.json").read_text())
+
+DOCUMENT = {
+    "key": "visit",
+    "kind": "web",
+    "title": "Visit",
+    "fields": [
+        {"key": "name", "label": "Name", "required": True, "max_length": 10},
+        {"key": "age", "label": "Age", "type": "number"},
+        {"key": "day", "label": "Day", "type": "date"},
+        {"key": "mail", "label": "Mail", "type": "email"},
+        {"key": "phone", "label": "Phone", "type": "phone"},
+        {"key": "kind", "label": "Kind", "type": "choice", "options": [{"value": "a"}]},
+        {"key": "other", "label": "Other?", "type": "yes_no"},
+        {"key": "note", "label": "Note", "type": "long_text"},
+        {"slot": "home"},
+        {"slot": "bill"},
+    ],
+    "slots": [
+        {
+            "key": "home",
+            "label": "Home",
+            "countries": ["GB", "US"],
+            "parts": [
+                {"key": f"home_{c}", "component": c}
+                for c in ("number", "street", "town", "region_code", "postcode")
+            ],
+            "mapping": [
+                {"components": [c], "into": f"home_{c}"}
+                for c in ("number", "street", "town", "region_code", "postcode")
+            ],
+        },
+        {
+            "key": "bill",
+            "label": "Bill",
+            "countries": ["GB"],
+            "show_when": {"field": "other", "values": ["yes"]},
+            "parts": [{"key": "bill_street", "component": "street"}],
+            "mapping": [{"components": ["street"], "into": "bill_street"}],
+        },
+    ],
+}
+ABBEY = Address(
+    "d:1",
+    {"number": "12", "street": "Abbey Lane", "town": "Marl", "postcode": "QV1 4AB",
+     "country_code": "GB"},
+    Facts(52.0, -1.0, "residential", ("en",)),
+)  # fmt: skip
+FILLED = {
+    "name": "Ada",
+    "home_number": "12",
+    "home_street": "Abbey Lane",
+    "home_town": "Marl",
+    "home_postcode": "QV1 4AB",
+}
+
+
+@pytest.fixture
+def form(layouts):
+    return read_form(DOCUMENT, layouts)
+
+
+def find(address_id):
+    return (ABBEY, "d@3") if address_id == "d:1" else None
+
+
+@pytest.mark.parametrize(
+    ("change", "pointer", "detail"),
+    [
+        ({"kind": "wab"}, "/kind", "no kind of form 'wab'. Did you mean web"),
+        ({"key": "Bad Key"}, "/key", "cannot be a key"),
+        ({"fields": [{"slot": "hom"}]}, "/fields/0/slot", "no slot 'hom'. Did you mean home"),
+        ({"fields": [{"key": "x", "type": "txt", "label": "X"}]}, "/fields/0/type", "Did you mean text"),
+        ({"fields": [{"key": "x"}]}, "/fields/0/label", "Give the field a label"),
+        ({"fields": [{"key": "x", "label": "X", "type": "choice"}]}, "/fields/0/options", "at least one"),
+        ({"fields": [{"key": "x", "label": "X"}, {"key": "x", "label": "Y"}]}, "/fields", "used 2 times"),
+        ({"fields": [{"key": "x", "label": "X", "show_when": {"field": "y", "values": ["a"]}}]},
+         "/fields/0/show_when/field", "no field 'y'"),
+    ],
+)  # fmt: skip
+def test_a_faulty_document_says_where_and_what(layouts, change, pointer, detail):
+    with pytest.raises(DocumentError) as caught:
+        read_form({**DOCUMENT, **change}, layouts)
+    assert any(p.pointer == pointer and detail in p.detail for p in caught.value.problems), (
+        caught.value.problems
+    )
+
+
+@pytest.mark.parametrize(
+    ("change", "pointer", "detail"),
+    [
+        ({"countries": ["GX"]}, "/slots/0/countries/0", "no layout for country 'GX'"),
+        ({"country": "FR"}, "/slots/0/country", "no country of this slot 'FR'"),
+        ({"kinds": ["strete"]}, "/slots/0/kinds/0", "Did you mean street"),
+        ({"mapping": [{"components": ["strete"], "into": "home_street"}]},
+         "/slots/0/mapping/0/components/0", "Did you mean street"),
+        ({"mapping": [{"components": ["street"], "into": "home_stret"}]},
+         "/slots/0/mapping/0/into", "Did you mean home_street"),
+        ({"mapping": [{"components": ["street"], "into": "name", "changes": ["uper"]}]},
+         "/slots/0/mapping/0/changes/0", "Did you mean upper"),
+        ({"parts": [{"key": "p", "component": "zip"}]}, "/slots/0/parts/0/component", "no component"),
+    ],
+)  # fmt: skip
+def test_a_faulty_slot_says_where_and_what(layouts, change, pointer, detail):
+    slots = [{**DOCUMENT["slots"][0], **change}, DOCUMENT["slots"][1]]
+    with pytest.raises(DocumentError) as caught:
+        read_form({**DOCUMENT, "slots": slots}, layouts)
+    assert any(p.pointer == pointer and detail in p.detail for p in caught.value.problems), (
+        caught.value.problems
+    )
+
+
+@pytest.mark.parametrize(
+    ("key", "value", "kept"),
+    [
+        ("name", " Ada ", "Ada"),
+        ("name", "=1+1<b>", "=1+1<b>"),
+        ("age", "12", 12),
+        ("age", 12.5, 12.5),
+        ("day", "2028-02-29", "2028-02-29"),
+        ("mail", "ada@example.org", "ada@example.org"),
+        ("other", True, True),
+        ("note", "two\nlines", "two\nlines"),
+    ],
+)
+def test_good_values_are_kept_as_given(form, key, value, kept):
+    values, problems = check_values(form, {"name": "Ada", key: value})
+    assert problems == []
+    assert values[key] == kept
+
+
+@pytest.mark.parametrize(
+    ("key", "value", "detail"),
+    [
+        ("name", "", "This is needed."),
+        ("name", "x" * 11, "11 characters long; at most 10"),
+        ("name", "a\x00", "cannot be shown"),
+        ("name", "a\nb", "one line only"),
+        ("name", 5, "Give text here."),
+        ("age", "twelve", "not a number"),
+        ("age", True, "Give a number"),
+        ("age", "nan", "ordinary number"),
+        ("day", "2027-02-29", "not a date"),
+        ("day", "31.12.2027", "not a date"),
+        ("mail", "ada@", "not an e-mail"),
+        ("phone", "12", "not a phone number"),
+        ("kind", "b", "no choice 'b'"),
+        ("other", "yes", "true or false"),
+        ("nane", "x", "no field 'nane'. Did you mean name"),
+    ],
+)
+def test_bad_values_are_problems_at_their_field(form, key, value, detail):
+    _, problems = check_values(form, {"name": "Ada", key: value})
+    assert [p.pointer for p in problems] == [f"/values/{key}"]
+    assert detail in problems[0].detail
+
+
+def test_values_of_hidden_fields_are_left_out(form):
+    values, problems = check_values(form, {"name": "Ada", "bill_street": "X"})
+    assert (values, problems) == ({"name": "Ada"}, [])
+
+
+@pytest.mark.parametrize("vector", VECTORS["cases"], ids=lambda v: v["says"])
+def test_visibility_agrees_with_the_vectors(layouts, vector):
+    form = read_form(VECTORS["document"], layouts)
+    shown = [f.key for f in form.all_fields() if is_shown(form, f, vector["values"])]
+    assert shown == vector["shown"]
+
+
+def test_a_picked_address_is_captured_with_its_origin(form, layouts):
+    values = dict(FILLED)
+    inputs = {"home": SlotInput("GB", "d:1", "12 abb")}
+    (captured,), problems = capture_slots(form, values, inputs, layouts, find)
+    assert problems == []
+    assert captured.components["street"] == "Abbey Lane"
+    assert captured.components["country"] == "United Kingdom"
+    assert (captured.address_id, captured.edition, captured.typed) == ("d:1", "d@3", "12 abb")
+    assert captured.changed == ()
+    assert captured.facts.latitude == 52.0
+
+
+def test_what_was_changed_by_hand_is_named_and_kept(form, layouts):
+    values = {**FILLED, "home_number": "12a"}
+    inputs = {"home": SlotInput("GB", "d:1")}
+    (captured,), _ = capture_slots(form, values, inputs, layouts, find)
+    assert captured.changed == ("home_number",)
+    assert captured.components["number"] == "12a"
+
+
+def test_an_address_typed_by_hand_is_captured_in_canonical_spelling(form, layouts):
+    values = {**FILLED, "home_postcode": "qv14ab"}
+    (captured,), problems = capture_slots(form, values, {}, layouts, find)
+    assert problems == []
+    assert captured.address_id is None
+    assert captured.components["postcode"] == values["home_postcode"] == "QV1 4AB"
+
+
+@pytest.mark.parametrize(
+    ("values", "inputs", "pointer", "detail"),
+    [
+        ({"name": "A"}, {}, "/values/home_number", "Home: an address is needed."),
+        (FILLED | {"home_postcode": "1"}, {}, "/values/home_postcode", "is not a Postcode"),
+        (FILLED, {"home": SlotInput("FR")}, "/slots/home/country_code", "no country of this slot"),
+        (FILLED, {"home": SlotInput("GB", "d:9")}, "/slots/home/address_id", "no address 'd:9'"),
+        (FILLED, {"home": SlotInput("US", "d:1")}, "/slots/home/address_id", "is in GB, not in US"),
+        (FILLED, {"hom": SlotInput()}, "/slots/hom", "Did you mean home"),
+        (FILLED, {"home": SlotInput("US")}, "/values/home_region_code", "needs a State"),
+    ],
+)
+def test_a_slot_that_is_wrong_says_where(form, layouts, values, inputs, pointer, detail):
+    _, problems = capture_slots(form, dict(values), inputs, layouts, find)
+    assert any(p.pointer == pointer and detail in p.detail for p in problems), problems

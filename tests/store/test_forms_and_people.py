@@ -1,0 +1,109 @@
+import pytest
+
+from anchorline.core.errors import EditionError
+from anchorline.core.gazetteer import Row, build_edition
+from anchorline.store.database import NotThereError, StaleError
+from anchorline.store.datasets import DatasetStore, EditionEntry
+from anchorline.store.edition_files import EditionFiles
+from anchorline.store.forms import FormStore
+from anchorline.store.keys import KeyStore
+from anchorline.store.migrate import is_migrated
+from anchorline.store.users import UserStore
+
+
+def document(key, title="T"):
+    return {"key": key, "kind": "web", "title": title}
+
+
+def test_a_draft_is_published_as_numbered_versions_that_never_change(database):
+    forms = FormStore(database)
+    forms.put_draft("versions", document("versions", "One"), None)
+    with pytest.raises(NotThereError, match="not been published"):
+        forms.version("versions")
+    assert forms.publish("versions", "ada").published_version == 1
+    assert forms.publish("versions", "ada").published_version == 1
+    changed = forms.put_draft("versions", document("versions", "Two"), 1)
+    assert changed.draft_differs
+    assert forms.publish("versions", "ada").published_version == 2
+    assert forms.version("versions", 1)[0]["title"] == "One"
+    assert forms.version("versions")[0]["title"] == "Two"
+
+
+def test_a_draft_changed_by_somebody_else_is_not_overwritten(database):
+    forms = FormStore(database)
+    first = forms.put_draft("stale", document("stale"), None)
+    forms.put_draft("stale", document("stale", "Other"), first.revision)
+    with pytest.raises(StaleError):
+        forms.put_draft("stale", document("stale", "Mine"), first.revision)
+    assert forms.draft("stale")[0]["title"] == "Other"
+
+
+def test_people_sign_in_with_their_password_only(database, clock):
+    users = UserStore(database)
+    users.put("Ada@Example.org", "Ada", "correct horse")
+    assert users.check_password("ada@example.org", "wrong") is None
+    assert users.check_password("nobody@example.org", "correct horse") is None
+    user = users.check_password("ADA@example.org", "correct horse")
+    token, session = users.open_session(user)
+    assert users.find_session(token) == session
+    clock.forward(hours=13)
+    assert users.find_session(token) is None
+
+
+def test_a_new_password_ends_the_sessions(database):
+    users = UserStore(database)
+    users.put("bob@example.org", "Bob", "first password")
+    token, _ = users.open_session(users.check_password("bob@example.org", "first password"))
+    users.put("bob@example.org", "Bob", "second password")
+    assert users.find_session(token) is None
+    assert users.check_password("bob@example.org", "first password") is None
+
+
+def test_failed_tries_slow_the_next_ones_and_are_forgotten(database, clock):
+    users = UserStore(database)
+    for _ in range(4):
+        users.note_failure("x")
+    assert users.wait_before_sign_in("x").total_seconds() == 0
+    users.note_failure("x")
+    assert users.wait_before_sign_in("x").total_seconds() == 2
+    users.note_failure("x")
+    assert users.wait_before_sign_in("x").total_seconds() == 4
+    for _ in range(30):
+        users.note_failure("x")
+    assert users.wait_before_sign_in("x").total_seconds() == 900
+    clock.forward(hours=2)
+    assert users.wait_before_sign_in("x").total_seconds() == 0
+
+
+def test_a_key_is_kept_as_a_digest_and_checked_whole(database):
+    keys = KeyStore(database)
+    key = keys.create("browser", "Page", origins=("https://a.example",), forms=("visit",))
+    found = keys.check(key)
+    assert (found.kind, found.origins, found.forms) == (
+        "browser", ("https://a.example",), ("visit",),
+    )  # fmt: skip
+    assert keys.check(key[:-1] + ("a" if key[-1] != "a" else "b")) is None
+    assert keys.check(key.replace("browser", "server")) is None
+    assert keys.check("anl_server_x") is None
+    with pytest.raises(ValueError, match="server or browser"):
+        keys.create("root", "x")
+
+
+def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path):
+    files, datasets = EditionFiles(tmp_path), DatasetStore(database)
+    number = datasets.next_number("ds")
+    rows = [Row("1", "GB", {"street": "Abbey Lane", "town": "Marl"}, "", 52.0, -1.0)]
+    assert files.write("ds", number, build_edition(rows, layouts)) > 0
+    assert files.open("ds", number).address(0).components["town"] == "Marl"
+    datasets.add_edition(EditionEntry("ds", number, "f.csv", "0" * 64, 1, 0, {}))
+    datasets.activate("ds", number)
+    assert datasets.active()["ds"] == number
+    assert datasets.next_number("ds") == number + 1
+    with pytest.raises(NotThereError, match="no edition 99"):
+        datasets.activate("ds", 99)
+    with pytest.raises(EditionError, match="cannot be opened"):
+        files.open("ds", 99)
+
+
+def test_the_tables_are_those_of_this_release(database):
+    assert is_migrated(database)
