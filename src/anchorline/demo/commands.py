@@ -21,7 +21,7 @@ from pathlib import Path
 import click
 import httpx
 
-from anchorline.client import Client
+from anchorline.client import AnchorlineError, Client
 from anchorline.core.gazetteer import ROW_COLUMNS
 
 from .scenario import describe, set_up_forms, submit_examples
@@ -125,6 +125,13 @@ def write_rows(count: int, seed: int, countries: tuple[str, ...], output: Path) 
 
 
 def _set_up(rows: int) -> None:
+    try:
+        _set_up_through_the_client(rows)
+    except AnchorlineError as error:
+        raise DemoError(f"The service refused a step of the set-up: {error}") from error
+
+
+def _set_up_through_the_client(rows: int) -> None:
     access = _access()
     with Client(access["url"], access["server_key"]) as client:
         if not client.stand().editions:
@@ -163,15 +170,15 @@ def _access() -> dict[str, str]:
     else:
         with _step("Making an administrator and keys"):
             password = secrets.token_urlsafe(12)
-            _service("user", ADMIN_EMAIL, "Robin Arkley", text=password)
+            keys = _service(
+                "provision", ADMIN_EMAIL, "Robin Arkley", "--origin", _url(),
+                "--form", "tuning-visit", text=password,
+            )  # fmt: skip
             made = {
                 "url": _url(),
                 "admin_email": ADMIN_EMAIL,
                 "admin_password": password,
-                "server_key": _service("key", "server", "Demo: server"),
-                "browser_key": _service(
-                    "key", "browser", "Demo: browser", "--origin", _url(), "--form", "tuning-visit"
-                ),
+                **json.loads(keys),
             }
     descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
     with os.fdopen(descriptor, "w") as file:

@@ -96,7 +96,10 @@ def _submit(
     filled = dict(values)
     venue = _VENUES.get(country) if form == "venue" else None
     for slot in slots:
-        typed, address_id = _pick(client, rng, country, venue)
+        found = _pick(client, rng, country, venue)
+        if found is None:
+            return 0
+        typed, address_id = found
         filled |= {
             key: text
             for key, text in client.fill(form, slot, address_id=address_id).values.items()
@@ -107,11 +110,15 @@ def _submit(
     return 1
 
 
-def _pick(client: Client, rng: random.Random, country: str, venue: str | None) -> tuple[str, str]:
-    """What somebody typed, and the address they picked, opening groups on the way."""
+def _pick(
+    client: Client, rng: random.Random, country: str, venue: str | None
+) -> tuple[str, str] | None:
+    """What somebody typed, and the address they picked, opening groups on the way; or None."""
     typed = venue or _STREET_STARTS[country]
     kinds = () if venue else ("street", "district")
     rows = client.suggest(typed, country=country, kinds=kinds).suggestions
+    if not rows:  # a small world has not everything
+        return _pick(client, rng, country, None) if venue else None
     row = rng.choice(rows)
     while row.count > 1:
         row = rng.choice(client.suggest(within=row.id, limit=100).suggestions)

@@ -10,15 +10,21 @@ python -m anchorline.service key browser NAME --origin URL --form KEY
 from __future__ import annotations
 
 import argparse
+import json
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from anchorline.store.database import Database, StoreError
+from anchorline.store.keys import KEY_KINDS
 from anchorline.store.local_server import LocalServerError
 from anchorline.store.migrate import migrate
 
 from .running import RunError, database_of, run
 from .settings import Settings, SettingsError, read_settings
+
+if TYPE_CHECKING:
+    from .context import Services
 
 SHORTEST_PASSWORD = 10
 
@@ -58,18 +64,28 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                     f"{loaded.dataset}: edition {loaded.number} is active, "
                     f"{loaded.used} addresses, {loaded.bad} rows left out"
                 )
-            elif given.command == "user":
+            elif given.command in ("user", "provision"):
                 password = sys.stdin.readline().rstrip("\n")
                 if len(password) < SHORTEST_PASSWORD:
                     print(f"At least {SHORTEST_PASSWORD} characters.", file=sys.stderr)
                     return 1
                 services.users.put(given.email, given.name, password)
+                if given.command == "provision":
+                    keys = {f"{kind}_key": _make_key(services, kind, given) for kind in KEY_KINDS}
+                    print(json.dumps(keys))
             else:
-                origins, forms = tuple(given.origin), tuple(given.form)
-                print(services.keys.create(given.kind, given.name, origins=origins, forms=forms))
+                print(_make_key(services, given.kind, given))
         finally:
             database.close()
     return 0
+
+
+def _make_key(services: Services, kind: str, given: argparse.Namespace) -> str:
+    """A key; only a browser key is tied to origins and forms."""
+    if kind == "server":
+        return services.keys.create(kind, given.name)
+    origins, forms = tuple(given.origin), tuple(given.form)
+    return services.keys.create(kind, given.name, origins=origins, forms=forms)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -81,13 +97,16 @@ def _parser() -> argparse.ArgumentParser:
     load.add_argument("file", type=Path)
     load.add_argument("--bad-share", type=float, default=0.05, help="share of bad rows, 0 to 1")
     user = commands.add_parser("user", help="make a console user; password on standard input")
-    user.add_argument("email")
-    user.add_argument("name")
+    both = commands.add_parser("provision", help="make a user and a key of each kind, as JSON")
+    for people in (user, both):
+        people.add_argument("email")
+        people.add_argument("name")
     key = commands.add_parser("key", help="make a key and print it: the only time it is shown")
-    key.add_argument("kind", choices=("server", "browser"))
+    key.add_argument("kind", choices=KEY_KINDS)
     key.add_argument("name")
-    key.add_argument("--origin", action="append", default=[], help="of a browser key; repeatable")
-    key.add_argument("--form", action="append", default=[], help="of a browser key; repeatable")
+    for keys in (both, key):
+        keys.add_argument("--origin", action="append", default=[], help="of a browser key")
+        keys.add_argument("--form", action="append", default=[], help="of a browser key")
     return parser
 
 

@@ -1,0 +1,77 @@
+import gzip
+
+import pytest
+
+LINES = "layouts/GB/lines"
+JSON = {"Content-Type": "application/json"}
+
+
+@pytest.mark.parametrize(
+    ("content", "detail"),
+    [
+        (b"", "not JSON"),
+        (b"{", "line 1, column"),
+        (b'{"components": {"town": "\xff\xfe"}}', "not JSON"),
+        (b"id,country_code\r\n1,GB\r\n", "not JSON"),
+        (gzip.compress(b"{}"), "not JSON"),
+        (b'{"a":' * 5000 + b"1" + b"}" * 5000, "not JSON"),
+        (b'{"components": NaN}', "not JSON"),
+    ],
+)
+def test_a_body_that_is_not_json_is_a_400_that_says_where(api, content, detail):
+    answer = api.post(LINES, content=content, headers=JSON)
+    assert answer.status_code == 400
+    assert detail in answer.json()["detail"]
+
+
+@pytest.mark.parametrize("content", [b"[]", b"null", b'"text"', b"5", b"true"])
+def test_json_of_another_shape_is_a_422(api, content):
+    answer = api.post(LINES, content=content, headers=JSON)
+    assert answer.status_code == 422
+    assert answer.json()["errors"]
+
+
+@pytest.mark.parametrize("kind", ["text/csv", "multipart/form-data; boundary=x", ""])
+def test_a_body_of_another_kind_is_a_415(api, kind):
+    answer = api.post(LINES, content=b"{}", headers={"Content-Type": kind})
+    assert answer.status_code == 415
+    assert "application/json" in answer.json()["detail"]
+
+
+def test_a_body_over_the_limit_is_a_413(api):
+    answer = api.post(LINES, content=b'{"x": "' + b"a" * 1_100_000 + b'"}', headers=JSON)
+    assert answer.status_code == 413
+    assert answer.headers["Content-Type"] == "application/problem+json"
+
+
+def test_more_values_than_a_form_can_have_are_refused(api):
+    body = {"values": {f"k{i}": "v" for i in range(501)}}
+    assert api.post("forms/tuning-visit/records", json=body).status_code == 422
+
+
+@pytest.mark.parametrize("method", ["PATCH", "DELETE", "PUT"])
+def test_a_method_that_an_address_does_not_take_is_a_405_that_names_those_it_takes(api, method):
+    answer = api.request(method, "suggest")
+    assert answer.status_code == 405
+    assert "GET" in answer.headers["Allow"]
+    assert answer.json()["status"] == 405
+
+
+@pytest.mark.parametrize("key", ["a" * 65, "..%2f..%2fetc", "%00", "a%20b", "é", "%F0%9F%8E%B9"])
+def test_strange_names_in_the_address_are_not_found(api, key):
+    assert api.get(f"forms/{key}").status_code in (404, 308)
+
+
+def test_an_overlong_idempotency_key_is_refused(api):
+    answer = api.post(
+        "forms/tuning-visit/records",
+        json={
+            "values": {
+                "contact": "A", "phone": "012345", "visit": "tuning", "piano_street": "S",
+                "piano_town": "T", "piano_postcode": "QV1 1AA",
+            }
+        },
+        headers={"Idempotency-Key": "k" * 201},
+    )  # fmt: skip
+    assert answer.status_code == 422
+    assert "1 to 200 characters" in answer.json()["errors"][0]["detail"]

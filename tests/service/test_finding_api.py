@@ -1,0 +1,133 @@
+import pytest
+
+
+def get(api, path, status=200, **query):
+    answer = api.get(path, params=query)
+    assert answer.status_code == status, answer.text
+    return answer.json()
+
+
+def test_a_prefix_of_a_street_is_suggested_with_the_typed_range(api):
+    found = get(api, "suggest", q="kiln cre", country="GB")
+    first = found["suggestions"][0]
+    assert (first["kind"], first["label"]) == ("street", "Kiln Crescent, Brackwater")
+    assert first["matches"] == [[0, 4], [5, 8]]
+    assert first["count"] > 1
+    assert found["edition"] == "demo@1"
+    assert found["corrected"] == {}
+
+
+def test_a_group_opens_page_by_page_to_every_address(api):
+    street = get(api, "suggest", q="kiln crescent")["suggestions"][0]
+    rows, after = [], None
+    while True:
+        query = {"within": street["id"], "limit": 10} | ({"after": after} if after else {})
+        page = get(api, "suggest", **query)
+        rows += page["suggestions"]
+        after = page["after"]
+        if after is None:
+            break
+    assert sum(row["count"] for row in rows) == street["count"]
+
+
+def test_an_address_has_components_facts_and_lines(api):
+    address = get(api, "addresses/demo:GB0000012")
+    assert address["lines"] == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
+    assert address["components"]["country"] == "United Kingdom"
+    assert set(address["facts"]) == {"latitude", "longitude", "use", "languages"}
+    few = get(api, "addresses/demo:GB0000012", components="town,postcode")
+    assert few["components"] == {"town": "Brackwater", "postcode": "QV1 1AA"}
+
+
+def test_postcodes_whole_partial_unknown_and_impossible(api):
+    whole = get(api, "postcodes/GB/qv11qf")
+    assert whole["postcode"] == "QV1 1QF"
+    assert whole["count"] == len(whole["addresses"]) > 10
+    partial = get(api, "postcodes/GB/QV1")
+    assert partial["partial"] is True
+    assert {"postcode": "QV1 1QF", "count": whole["count"]} in partial["postcodes"]
+    assert partial["towns"] == ["Brackwater"]
+    assert "no address" in get(api, "postcodes/GB/QV99 9ZZ", 404)["detail"]
+    wrong = get(api, "postcodes/GB/12345", 422)
+    assert "A9 9AA" in wrong["errors"][0]["detail"]
+
+
+def test_nearest_is_nearest_first_and_within_the_radius(api):
+    facts = get(api, "addresses/demo:GB0000012")["facts"]
+    place = {"latitude": facts["latitude"], "longitude": facts["longitude"]}
+    found = get(api, "nearest", **place, limit=5, radius_m=200)["addresses"]
+    assert found[0]["id"] == "demo:GB0000012"
+    assert found[0]["distance_m"] < 0.2
+    metres = [a["distance_m"] for a in found]
+    assert metres == sorted(metres)
+    assert metres[-1] <= 200
+    assert get(api, "nearest", latitude=0, longitude=-140)["addresses"] == []
+
+
+def test_a_layout_gives_the_order_of_asking_in_the_language_asked_for(api):
+    layout = get(api, "layouts/US")
+    assert [c["component"] for c in layout["components"]][-2:] == ["region_code", "postcode"]
+    assert layout["masks"] == ["99999", "99999-9999"]
+    state = next(c for c in layout["components"] if c["component"] == "region_code")
+    assert (state["label"], len(state["options"])) == ("State", 51)
+    german = get(api, "layouts/DE", language="de")
+    assert german["name"] == "Deutschland"
+    assert german["components"][2]["label"] == "Straße"
+    assert len(get(api, "layouts")["layouts"]) == 10
+
+
+def test_lines_and_check_answer_as_the_country_does(api):
+    body = {"components": {"street": "Lindenstraße", "number": "3", "town": "Au"}}
+    lines = api.post("layouts/DE/lines", json=body | {"international": True}).json()
+    assert lines == {"lines": ["Lindenstraße 3", "Au", "GERMANY"]}
+    checked = api.post("layouts/DE/check", json=body).json()
+    assert checked["components"] == body["components"]
+    assert checked["problems"] == [
+        {"component": "postcode", "detail": "Germany needs a Postcode here."}
+    ]
+
+
+@pytest.mark.parametrize(
+    ("path", "query", "pointer", "detail"),
+    [
+        ("suggest", {"q": "x" * 201}, "?q", "At most 200 characters."),
+        ("suggest", {"contry": "GB"}, "?contry", "Did you mean country"),
+        ("suggest", {"country": "GB,XX"}, "?country", "no country 'XX'"),
+        ("suggest", {"kinds": "strete"}, "?kinds", "Did you mean street"),
+        ("suggest", {"near": "here"}, "?near", "latitude and longitude"),
+        ("suggest", {"near": "91,0"}, "?near", "Latitude is from -90"),
+        ("suggest", {"limit": "101"}, "?limit", "less than or equal to 100"),
+        ("suggest", {"limit": "many"}, "?limit", "valid integer"),
+        ("suggest", {"after": "-1"}, "?after", "not handed out"),
+        ("addresses/demo:GB0000012", {"components": "twon"}, "?components", "Did you mean town"),
+        ("nearest", {"latitude": "1"}, "?longitude", "This is needed."),
+        ("nearest", {"latitude": "nan", "longitude": "0"}, "?latitude", "Input should be"),
+        ("layouts", {"x": "1"}, None, "takes no query parameters"),
+    ],
+)  # fmt: skip
+def test_a_wrong_query_says_where_and_what(api, path, query, pointer, detail):
+    problem = get(api, path, 422, **query)
+    if pointer is None:
+        assert detail in problem["detail"]
+    else:
+        assert [e["pointer"] for e in problem["errors"]] == [pointer]
+        assert detail in problem["errors"][0]["detail"]
+
+
+@pytest.mark.parametrize(
+    "path",
+    ["suggest?within=demo:~1", "addresses/demo:nope", "addresses/x", "layouts/XX", "nope",
+     "records/nope", "forms/nope", "forms/nope/records", "forms/nope/draft"],
+)  # fmt: skip
+def test_what_is_not_there_is_a_problem_and_not_a_page(api, path):
+    answer = api.get(path)
+    assert answer.status_code == 404
+    assert answer.headers["Content-Type"] == "application/problem+json"
+    assert answer.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    "text", ["\x00", "%", "' OR 1=1 --", "<script>", "a" * 200, "🎹" * 50, "\ud7ff\uffff"]
+)
+def test_no_text_breaks_the_finder(api, text):
+    assert get(api, "suggest", q=text)["edition"] == "demo@1"

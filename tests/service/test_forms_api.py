@@ -1,0 +1,121 @@
+import copy
+
+import pytest
+
+from anchorline.demo.scenario import form_document
+
+
+@pytest.fixture
+def document():
+    return form_document("venue").model_dump(exclude_none=True) | {"key": "hall", "title": "Hall"}
+
+
+def put(api, document, etag=None, key=None):
+    headers = {"If-Match": etag} if etag else {}
+    return api.put(f"forms/{key or document['key']}/draft", json=document, headers=headers)
+
+
+def test_a_form_is_drafted_published_and_read(api, document):
+    document["key"] = "hall-a"
+    made = put(api, document)
+    assert made.status_code == 200
+    assert made.json()["form"]["published_version"] is None
+    assert api.get("forms/hall-a").status_code == 404
+    assert api.get("forms/hall-a", params={"draft": "true"}).json()["version"] is None
+    assert api.post("forms/hall-a/publish").json()["published_version"] == 1
+    assert api.get("forms/hall-a").json()["document"]["title"] == "Hall"
+    assert "hall-a" in [form["key"] for form in api.get("forms").json()["forms"]]
+
+
+def test_a_change_needs_the_drafts_etag_and_a_stale_one_is_refused(api, document):
+    document["key"] = "hall-b"
+    first = put(api, document)
+    assert put(api, document).status_code == 428
+    changed = copy.deepcopy(document) | {"title": "Changed"}
+    second = put(api, changed, first.headers["ETag"])
+    assert second.headers["ETag"] != first.headers["ETag"]
+    stale = put(api, document | {"title": "Mine"}, first.headers["ETag"])
+    assert stale.status_code == 412
+    assert stale.headers["ETag"] == second.headers["ETag"]
+    assert api.get("forms/hall-b/draft").json()["document"]["title"] == "Changed"
+
+
+def test_a_draft_that_is_published_unchanged_does_not_differ(api, document):
+    document["key"] = "hall-c"
+    etag = put(api, document).headers["ETag"]
+    api.post("forms/hall-c/publish")
+    same = put(api, document, etag).json()["form"]
+    assert same["draft_differs"] is False
+
+
+@pytest.mark.parametrize(
+    ("change", "pointer", "detail"),
+    [
+        (lambda d: d | {"titel": "x"}, "/titel", "Did you mean title"),
+        (lambda d: d | {"title": 5}, "/title", "valid string"),
+        (lambda d: d | {"kind": "paper"}, "/kind", "'record' or 'web'"),
+        (lambda d: d["slots"][0]["mapping"][0].update(components=["strete"]),
+         "/slots/0/mapping/0/components/0", "Did you mean street"),
+        (lambda d: d["slots"][0]["mapping"][0].update(into="venue_strete"),
+         "/slots/0/mapping/0/into", "Did you mean venue_street"),
+        (lambda d: d["slots"][0].update(countries=["QQ"], country="QQ"),
+         "/slots/0/countries/0", "no layout for country 'QQ'"),
+        (lambda d: d | {"key": "other"}, "/key", "is 'hall' in the address"),
+    ],
+)  # fmt: skip
+def test_a_faulty_document_is_refused_at_its_place(api, document, change, pointer, detail):
+    changed = change(document) or document
+    answer = put(api, changed, key="hall")
+    assert answer.status_code == 422, answer.text
+    assert any(
+        e["pointer"] == pointer and detail in e["detail"] for e in answer.json()["errors"]
+    ), answer.text
+    assert api.get("forms/hall/draft").status_code == 404
+
+
+def test_filling_clears_what_the_address_lacks_and_traces_every_step(api):
+    filled = api.post(
+        "forms/tuning-visit/slots/piano/fill",
+        json={"address_id": "demo:GB0000012", "values": {"piano_unit": "Flat 9"}},
+    ).json()
+    assert filled["values"]["piano_street"] == "Abbey Mews"
+    assert filled["values"]["piano_unit"] == ""
+    assert "piano_unit" in filled["cleared"]
+    assert filled["trace"][0] == {
+        "field": "piano_unit", "components": [], "detail": "cleared what stood there: Flat 9",
+    }  # fmt: skip
+    assert len(filled["trace"]) == 12
+
+
+def test_filling_from_components_shortens_and_warns(api):
+    components = {"number": "12", "street": "Burgemeester van Rozenhofstraatwegenlaan", "town": "Ü"}
+    filled = api.post("forms/supplier/slots/office/fill", json={"components": components}).json()
+    assert filled["values"]["line_2"] == "12 BURGEMEESTER VAN"
+    assert filled["values"]["line_3"] == "U"
+    assert "without 'ROZENHOFSTRAATWEGENLAAN'" in filled["warnings"][0]
+
+
+@pytest.mark.parametrize(
+    ("body", "pointer", "detail"),
+    [
+        ({}, "", "either address_id or components"),
+        ({"address_id": "a", "components": {}}, "", "either address_id or components"),
+        ({"address_id": "demo:none"}, "/address_id", "no address"),
+        ({"components": {"stret": "x"}}, "/components/stret", "Did you mean street"),
+        ({"components": {"street": 5}}, "/components/street", "valid string"),
+        ({"components": {"street": "a\u0000b"}}, "/components/street", "control characters"),
+        ({"adress_id": "a"}, "/adress_id", "Did you mean address_id"),
+    ],
+)
+def test_a_faulty_fill_is_refused_at_its_place(api, body, pointer, detail):
+    answer = api.post("forms/tuning-visit/slots/piano/fill", json=body)
+    assert answer.status_code == 422, answer.text
+    assert any(
+        e["pointer"] == pointer and detail in e["detail"] for e in answer.json()["errors"]
+    ), answer.text
+
+
+def test_an_unknown_slot_names_those_that_there_are(api):
+    answer = api.post("forms/tuning-visit/slots/pian/fill", json={"address_id": "x"})
+    assert answer.status_code == 404
+    assert "it has: piano, destination, billing" in answer.json()["detail"]

@@ -1,0 +1,55 @@
+"""The OpenAPI document is complete and true."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import httpx
+
+from anchorline.service.app import AREAS
+
+
+def document(stack):
+    return httpx.get(f"{stack.url}/api/v1/openapi.json", trust_env=False).json()
+
+
+def test_every_endpoint_is_described_with_its_problems_and_access(stack):
+    described = document(stack)
+    assert described["openapi"] == "3.1.0"
+    operations = {
+        operation["operationId"]: operation
+        for path in described["paths"].values()
+        for operation in path.values()
+    }
+    assert set(operations) == {e.name for area in AREAS for e in area.endpoints}
+    for name, operation in operations.items():
+        assert operation["summary"], name
+        assert "422" in operation["responses"], name
+        assert ("401" in operation["responses"]) == bool(operation["security"]) or name == "sign_in"
+
+
+def test_every_reference_leads_somewhere(stack):
+    described = document(stack)
+    text = json.dumps(described)
+    for name in {part.split('"')[0] for part in text.split("#/components/schemas/")[1:]}:
+        assert name in described["components"]["schemas"]
+
+
+def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack, tmp_path):
+    """No 5xx, no undocumented status, shape or content type, no way around authentication."""
+    done = subprocess.run(
+        [
+            str(Path(sys.executable).with_name("st")), "run",
+            f"{scratch_stack.url}/api/v1/openapi.json",
+            "--header", f"Authorization: Bearer {scratch_stack.access['server_key']}",
+            "--checks",
+            "not_a_server_error,status_code_conformance,content_type_conformance,"
+            "response_schema_conformance,negative_data_rejection,unsupported_method,"
+            "ignored_auth",
+            "--max-examples", "8", "--phases", "examples,coverage,fuzzing", "--no-color",
+            "--generation-database", "none", "--warnings", "off", "--seed", "2470",
+        ],
+        cwd=tmp_path, capture_output=True, text=True, timeout=220,
+    )  # fmt: skip
+    assert done.returncode == 0, done.stdout[-6000:]
