@@ -44,7 +44,7 @@ def test_failed_tries_are_slowed_down(scratch_stack):
     body = {"email": "somebody@example.org", "password": "not the password"}
     with scratch_stack.http(None) as http:
         answers = [http.post("/api/v1/session", json=body) for _ in range(7)]
-    assert [a.status_code for a in answers[:5]] == [401] * 5
-    assert answers[0].json()["detail"] == "The e-mail address or the password is not right."
+    assert {a.status_code for a in answers} <= {401, 429}
     assert answers[-1].status_code == 429
+    assert "Too many failed tries. Wait" in answers[-1].json()["detail"]
     assert int(answers[-1].headers["Retry-After"]) >= 1

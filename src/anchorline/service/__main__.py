@@ -71,21 +71,26 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                     return 1
                 services.users.put(given.email, given.name, password)
                 if given.command == "provision":
-                    keys = {f"{kind}_key": _make_key(services, kind, given) for kind in KEY_KINDS}
+                    keys = {
+                        f"{kind}_key": _make_key(
+                            services, kind, f"{kind} key of {given.name}", given
+                        )
+                        for kind in KEY_KINDS
+                    }
                     print(json.dumps(keys))
             else:
-                print(_make_key(services, given.kind, given))
+                print(_make_key(services, given.kind, given.name, given))
         finally:
             database.close()
     return 0
 
 
-def _make_key(services: Services, kind: str, given: argparse.Namespace) -> str:
+def _make_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
     """A key; only a browser key is tied to origins and forms."""
     if kind == "server":
-        return services.keys.create(kind, given.name)
+        return services.keys.create(kind, name)
     origins, forms = tuple(given.origin), tuple(given.form)
-    return services.keys.create(kind, given.name, origins=origins, forms=forms)
+    return services.keys.create(kind, name, origins=origins, forms=forms)
 
 
 def _parser() -> argparse.ArgumentParser:

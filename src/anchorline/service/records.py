@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from typing import Any
 
@@ -38,7 +39,7 @@ from .forms import open_form
 from .problems import ProblemError, invalid
 
 area = Area("records")
-LONGEST_IDEMPOTENCY_KEY = 200
+_IDEMPOTENCY_KEY = re.compile(r"[!-~]{1,200}")
 
 
 @area.endpoint(
@@ -168,8 +169,8 @@ def _once(call: Call, form: Form) -> OnceOnly | None:
     key = call.request.headers.get("Idempotency-Key")
     if key is None:
         return None
-    if not 1 <= len(key) <= LONGEST_IDEMPOTENCY_KEY:
-        detail = f"An Idempotency-Key has 1 to {LONGEST_IDEMPOTENCY_KEY} characters."
+    if not _IDEMPOTENCY_KEY.fullmatch(key):
+        detail = "An Idempotency-Key has 1 to 200 characters: letters, digits, signs, no blanks."
         raise invalid([Problem("", detail)])
     scope = f"{call.caller.kind}/{form.key}"
     return OnceOnly(scope=scope, key=key, request=call.request.get_data())

@@ -1,0 +1,112 @@
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+COMMAND = str(Path(sys.executable).with_name("anchorline"))
+
+
+@pytest.fixture
+def run(stack, tmp_path):
+    def run(*arguments, **environment):
+        return subprocess.run(
+            [COMMAND, *arguments],
+            env={
+                "PATH": os.environ["PATH"],
+                "XDG_CONFIG_HOME": str(tmp_path),
+                "ANCHORLINE_URL": stack.url,
+                "ANCHORLINE_KEY": stack.access["server_key"],
+                "LANG": "C.UTF-8",
+            }
+            | environment,
+            capture_output=True,
+            text=True,
+            timeout=60,
+        )
+
+    return run
+
+
+@pytest.mark.parametrize(
+    ("arguments", "shown", "key"),
+    [
+        (["find", "kiln cres brack"], "Kiln Crescent, Brackwater", "suggestions"),
+        (["postcode", "GB", "qv11aa"], "16 Abbey Mews, Brackwater, QV1 1AA", "addresses"),
+        (["postcode", "GB", "QV1"], "QV1 1AA", "postcodes"),
+        (["show", "demo:GB0000012"], "16 Abbey Mews\nBRACKWATER\nQV1 1AA\n", "lines"),
+        (["near", "51.535459", "-2.880898"], "16 Abbey Mews", "addresses"),
+        (["forms", "show", "supplier"], "office_postcode", "slots"),
+        (["records", "list", "--limit", "3"], "supplier", "records"),
+    ],
+)
+def test_a_command_prints_a_table_for_people_and_json_for_programs(run, arguments, shown, key):
+    table = run(*arguments)
+    assert table.returncode == 0, table.stderr
+    assert shown in table.stdout
+    assert "\x1b[" not in table.stdout
+    assert json.loads(run(*arguments, "--json").stdout)[key]
+
+
+def test_lists_and_lines_print_as_json_too(run):
+    assert run("forms", "list").stdout.count("version 1") >= 4
+    assert {f["key"] for f in json.loads(run("forms", "list", "--json").stdout)} >= {"supplier"}
+    arguments = ["lines", "DE", "street=Lindenstraße", "number=12", "town=Au", "--international"]
+    assert run(*arguments).stdout == "Lindenstraße 12\nAu\nGERMANY\n"
+    assert json.loads(run(*arguments, "--json").stdout)[-1] == "GERMANY"
+
+
+@pytest.mark.parametrize(
+    ("arguments", "code", "said"),
+    [
+        (["find", "zzzzz"], 3, "Nothing found for 'zzzzz'."),
+        (["show", "demo:nope"], 3, "There is no address 'demo:nope'."),
+        (["near", "0", "-140"], 3, "There is no address within 5,000 m."),
+        (["postcode", "US", "abc"], 1, "is not a postcode of United States"),
+        (["find", "x", "--country", "QQ"], 1, "no country 'QQ'"),
+        (["lines", "GB", "street"], 2, "Write components as NAME=VALUE"),
+        (["lines", "GB", "stret=x"], 1, "Did you mean street"),
+        (["near", "91", "0"], 2, "91"),
+        (["fnd", "x"], 2, "No such command"),
+    ],
+)
+def test_what_goes_wrong_is_said_on_stderr_with_a_code_that_means_it(run, arguments, code, said):
+    done = run(*arguments)
+    assert done.returncode == code, done.stderr
+    assert said in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_a_service_that_is_away_and_a_key_that_is_wrong_are_told_apart(run):
+    away = run("find", "x", ANCHORLINE_URL="http://127.0.0.1:9")
+    assert (away.returncode, "Is the service running" in away.stderr) == (4, True)
+    wrong = run("find", "x", ANCHORLINE_KEY="anl_server_a_b")
+    assert (wrong.returncode, "This key is not valid" in wrong.stderr) == (1, True)
+
+
+def test_connecting_keeps_the_settings_for_the_owner_alone(run, stack, tmp_path):
+    done = run("connect", str(stack.folder / "demo" / "access.json"))
+    assert "6,000 addresses" in done.stdout
+    path = tmp_path / "anchorline" / "settings.toml"
+    assert path.stat().st_mode & 0o777 == 0o600
+    assert run("find", "kiln", ANCHORLINE_URL="", ANCHORLINE_KEY="").returncode == 0
+    path.write_text("url = nonsense")
+    broken = run("find", "kiln")
+    assert (broken.returncode, "anchorline connect" in broken.stderr) == (1, True)
+
+
+def test_connecting_with_another_file_is_refused(run, tmp_path):
+    file = tmp_path / "x.json"
+    file.write_text("{}")
+    done = run("connect", str(file))
+    assert (done.returncode, '"server_key"' in done.stderr) == (1, True)
+
+
+@pytest.mark.parametrize("command", ["find", "postcode", "show", "near", "lines", "connect", "forms show",
+                                     "records list", "serve"])  # fmt: skip
+def test_help_has_an_example_that_names_the_command(run, command):
+    done = run(*command.split(), "--help")
+    assert done.returncode == 0
+    assert f"anchorline {command}" in done.stdout

@@ -1,0 +1,88 @@
+"""The sources themselves: documentation complete, lists kept twice alike, files of a size."""
+
+import json
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from anchorline.cli import main as cli
+from anchorline.core.address import COMPONENTS
+from anchorline.core.mapping import CHANGES
+from anchorline.service.app import AREAS
+from anchorline.service.settings import SETTINGS
+
+PROJECT = Path(__file__).parents[2]
+DOCS = PROJECT / "docs"
+
+
+def test_the_consoles_vocabulary_is_the_cores():
+    text = (PROJECT / "console/src/api/vocabulary.ts").read_text()
+    components, changes = text.split("export const CHANGES")
+    assert re.findall(r'^  "(\w+)",$', components, re.M) == list(COMPONENTS)
+    assert re.findall(r"^  (\w+):", changes, re.M) == list(CHANGES)
+
+
+@pytest.mark.parametrize("setting", SETTINGS)
+def test_every_setting_is_in_the_operators_table(setting):
+    default, meaning = SETTINGS[setting]
+    assert f"| `{setting}` | {default} | {meaning} |" in (DOCS / "operators.md").read_text()
+
+
+@pytest.mark.parametrize("endpoint", [e for a in AREAS for e in a.endpoints], ids=lambda e: e.name)
+def test_every_endpoint_is_in_the_integrators_table_with_its_rule(endpoint):
+    path = re.sub(r"<(?:path:)?(\w+)>", r"{\1}", endpoint.rule)
+    row = f"| `{endpoint.method} {path}` | {endpoint.access.value} |"
+    assert row in (DOCS / "integrators.md").read_text()
+
+
+def test_every_command_is_in_the_command_line_page():
+    text = (DOCS / "command-line.md").read_text()
+    for name, command in cli.commands.items():
+        for sub in getattr(command, "commands", {"": None}):
+            assert f"anchorline {name} {sub}".strip() in text
+
+
+def test_every_picture_that_is_linked_is_there_and_every_one_there_is_linked():
+    pictures = {p.name for p in (DOCS / "screenshots").glob("*.png")}
+    pages = [PROJECT / "README.md", *DOCS.glob("*.md")]
+    linked = {
+        name
+        for page in pages
+        for name in re.findall(r"screenshots/([\w.-]+\.png)", page.read_text())
+    }
+    assert linked == pictures
+    assert 0 < len(pictures) < 20
+
+
+def tracked(*patterns):
+    done = subprocess.run(
+        ["git", "ls-files", "--cached", "--others", "--exclude-standard", *patterns],
+        cwd=PROJECT, capture_output=True, text=True, check=True,
+    )  # fmt: skip
+    return [PROJECT / name for name in done.stdout.split() if (PROJECT / name).exists()]
+
+
+def test_no_module_is_too_long_to_read_in_a_sitting():
+    for path in tracked("src/*.py", "embed/src", "console/src"):
+        assert len(path.read_text().splitlines()) <= 320, path
+
+
+def test_no_lock_file_names_a_registry():
+    lock = json.loads((PROJECT / "package-lock.json").read_text())
+    for name, package in lock["packages"].items():
+        assert not package.get("resolved", "").startswith("http"), name
+    assert "http" not in (PROJECT / "setup/constraints.txt").read_text()
+
+
+def test_every_public_function_of_the_core_says_what_it_does():
+    for path in tracked("src/anchorline/core/*.py"):
+        text = path.read_text()
+        assert text.startswith('"""'), path
+        for match in re.finditer(
+            r"^( {4})?def ([a-z]\w*)\(.*?\) *(?:->.*?)?:\n(.*)$", text, re.M | re.S
+        ):
+            body = match.group(3).split("\n", 1)[0]
+            nested = match.group(1) and not re.search(r"self|cls", match.group(0)[:80])
+            assert nested or body.strip().startswith('"""'), f"{path}: {match.group(2)}"
