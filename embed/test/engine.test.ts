@@ -1,0 +1,99 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+
+import { FinderEngine, PAUSE_MS, type Question, SLOW_MS } from "../src/finder/engine";
+import type { Suggestion, Suggestions } from "../src/service";
+
+const row = (label: string, count = 1): Suggestion => ({
+  id: label, kind: "address", label, country_code: "GB", count, matches: [],
+});
+
+class Service {
+  asked: { question: Question; signal: AbortSignal; give: (a: Suggestions) => void; fail: () => void }[] = [];
+  ask = (question: Question, signal: AbortSignal): Promise<Suggestions> =>
+    new Promise((give, reject) => {
+      const fail = (): void => reject(new Error("no"));
+      signal.addEventListener("abort", fail);
+      this.asked.push({ question, signal, give, fail });
+    });
+}
+
+let service: Service;
+let picked: [string, string][];
+let engine: FinderEngine;
+const pause = (ms = PAUSE_MS): Promise<unknown> => vi.advanceTimersByTimeAsync(ms);
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  service = new Service();
+  picked = [];
+  engine = new FinderEngine(service.ask, () => undefined, (r, typed) => picked.push([r.id, typed]));
+});
+afterEach(() => vi.useRealTimers());
+
+describe("the finder's engine", () => {
+  it("asks once after a pause, with the latest text", async () => {
+    for (const text of ["a", "ab", "abb"]) engine.type(text);
+    await pause();
+    expect(service.asked.map((a) => a.question.text)).toEqual(["abb"]);
+  });
+
+  it("asks nothing for an empty text", async () => {
+    engine.type("  ");
+    await pause();
+    expect(service.asked).toEqual([]);
+  });
+
+  it("cancels the question that is outdated", async () => {
+    engine.type("a");
+    await pause();
+    engine.type("ab");
+    expect(service.asked[0]?.signal.aborted).toBe(true);
+    await pause();
+    service.asked[1]?.give({ suggestions: [row("new")], after: null });
+    await pause(0);
+    expect(engine.state.rows.map((r) => r.id)).toEqual(["new"]);
+    expect(engine.state.status).toBe("ready");
+  });
+
+  it("says that it is slow, and then still takes the answer", async () => {
+    engine.type("a");
+    await pause();
+    await pause(SLOW_MS);
+    expect(engine.state.status).toBe("slow");
+    service.asked[0]?.give({ suggestions: [row("late")], after: null });
+    await pause(0);
+    expect(engine.state.status).toBe("ready");
+  });
+
+  it("fails quietly when the service does", async () => {
+    engine.type("a");
+    await pause();
+    service.asked[0]?.fail();
+    await pause(0);
+    expect([engine.state.status, engine.state.text]).toEqual(["failed", "a"]);
+  });
+
+  it("opens a group, picks inside it, and tells what was typed at first", async () => {
+    engine.type("abb");
+    await pause();
+    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null });
+    await pause(0);
+    engine.choose(0);
+    expect(service.asked[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null });
+    service.asked[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null });
+    await pause(0);
+    engine.choose(1);
+    expect(picked).toEqual([["12 Abbey Lane", "abb"]]);
+  });
+
+  it("goes back to what was typed", async () => {
+    engine.type("abb");
+    await pause();
+    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null });
+    await pause(0);
+    engine.choose(0);
+    engine.back();
+    expect(engine.state.text).toBe("abb");
+    expect(service.asked.at(-1)?.question).toEqual({ text: "abb", within: null, after: null });
+  });
+});

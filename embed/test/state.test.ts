@@ -1,0 +1,98 @@
+import { describe, expect, it } from "vitest";
+
+import type { Suggestion } from "../src/service";
+import { type Action, type FinderState, initial, options, question, reduce } from "../src/finder/state";
+
+const row = (id: string, count = 1): Suggestion => ({
+  id,
+  kind: count > 1 ? "street" : "address",
+  label: `Label ${id}`,
+  country_code: "GB",
+  count,
+  matches: [],
+});
+
+function after(...actions: Action[]): FinderState {
+  return actions.reduce(reduce, initial);
+}
+
+const typed: Action[] = [{ type: "typed", text: "lab" }, { type: "asked" }];
+const answer = (asked: number, rows: Suggestion[], next: string | null = null): Action => ({
+  type: "answered",
+  asked,
+  rows,
+  after: next,
+  more: false,
+});
+
+describe("the finder's state", () => {
+  it("shows an answer to the latest question", () => {
+    const state = after(...typed, answer(1, [row("a")]));
+    expect([state.status, state.open, options(state).length]).toEqual(["ready", true, 1]);
+  });
+
+  it("ignores an answer to an earlier question, whichever comes first", () => {
+    const late = after(...typed, { type: "asked" }, answer(2, [row("new")]), answer(1, [row("old")]));
+    expect(late.rows.map((r) => r.id)).toEqual(["new"]);
+    const early = after(...typed, { type: "asked" }, answer(1, [row("old")]));
+    expect(early.rows).toEqual([]);
+  });
+
+  it("ignores a failure of an earlier question", () => {
+    const state = after(...typed, { type: "asked" }, { type: "failed", asked: 1 });
+    expect(state.status).toBe("waiting");
+  });
+
+  it("leaves what was typed alone when nothing is found or the service fails", () => {
+    expect(after(...typed, answer(1, [])).text).toBe("lab");
+    const failed = after(...typed, { type: "failed", asked: 1 });
+    expect([failed.text, failed.status, failed.open]).toEqual(["lab", "failed", false]);
+  });
+
+  it("moves through the rows and the input in a ring", () => {
+    let state = after(...typed, answer(1, [row("a"), row("b")]));
+    const seen = [];
+    for (let i = 0; i < 4; i++) {
+      state = reduce(state, { type: "moved", by: 1 });
+      seen.push(state.active);
+    }
+    expect(seen).toEqual([0, 1, -1, 0]);
+    expect(reduce({ ...state, active: -1 }, { type: "moved", by: -1 }).active).toBe(1);
+  });
+
+  it("opens a group in place, searches inside it, and goes back", () => {
+    const open = after(...typed, answer(1, [row("g", 9)]), { type: "groupOpened", group: row("g", 9) });
+    expect([open.text, question(open)]).toEqual(["Label g ", ""]);
+    const inside = reduce(open, { type: "typed", text: "Label g 12" });
+    expect([question(inside), inside.groups.length]).toEqual(["12", 1]);
+    expect(options(inside)[0]?.type).toBe("back");
+    const back = reduce(inside, { type: "wentBack" });
+    expect(back.groups).toEqual([]);
+  });
+
+  it("leaves the group when its label is deleted into", () => {
+    const open = after({ type: "groupOpened", group: row("g", 9) });
+    expect(reduce(open, { type: "typed", text: "Lab" }).groups).toEqual([]);
+    expect(reduce(open, { type: "typed", text: "Label g" }).groups.length).toBe(1);
+  });
+
+  it("adds further pages of a group below the first", () => {
+    const open = after({ type: "groupOpened", group: row("g", 9) }, { type: "asked" });
+    const first = reduce(open, answer(1, [row("a")], "50"));
+    expect(options(first).map((o) => o.type)).toEqual(["back", "row", "more"]);
+    const both = reduce(reduce(first, { type: "asked" }), {
+      type: "answered", asked: 2, rows: [row("b")], after: null, more: true,
+    });
+    expect(options(both).map((o) => o.type)).toEqual(["back", "row", "row"]);
+  });
+
+  it("forgets everything when the text is emptied, also an answer that is still to come", () => {
+    const state = after(...typed, { type: "typed", text: " " }, answer(1, [row("a")]));
+    expect([state.rows.length, state.open, state.status]).toEqual([0, false, "idle"]);
+  });
+
+  it("keeps the picked label and nothing else", () => {
+    const state = after(...typed, answer(1, [row("a")]), { type: "picked", label: "Label a" });
+    expect([state.text, state.open, state.rows.length]).toEqual(["Label a", false, 0]);
+  });
+});

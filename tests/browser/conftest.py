@@ -1,0 +1,90 @@
+"""Debian's Chromium, driven by Playwright; axe-core from npm."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+
+AXE = (Path(__file__).parents[2] / "node_modules/axe-core/axe.min.js").read_text()
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        opened = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium",
+            args=["--no-sandbox", "--disable-background-networking", "--disable-component-update",
+                  "--no-first-run", "--disable-sync", "--disable-quic"],
+        )  # fmt: skip
+        yield opened
+        opened.close()
+
+
+def watched(context, allowed=()) -> Page:
+    """A page whose script errors fail the test that uses it."""
+    page = context.new_page()
+    page.set_default_timeout(15_000)
+    page.faults = []
+    page.on("pageerror", lambda error: page.faults.append(str(error)))
+    return page
+
+
+@pytest.fixture
+def page(browser) -> Iterator[Page]:
+    context = browser.new_context(
+        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB"
+    )
+    opened = watched(context)
+    yield opened
+    assert opened.faults == []
+    context.close()
+
+
+@pytest.fixture
+def phone(browser) -> Iterator[Page]:
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True,
+        reduced_motion="reduce", locale="en-GB",
+    )  # fmt: skip
+    opened = watched(context)
+    yield opened
+    assert opened.faults == []
+    context.close()
+
+
+@pytest.fixture
+def form_page(page, stack) -> Page:
+    """The public form, ready to be filled."""
+    page.goto(f"{stack.url}/f/tuning-visit")
+    page.get_by_label("Your name").wait_for()
+    return page
+
+
+@pytest.fixture
+def console(page, stack) -> Page:
+    """The console, signed in."""
+    page.goto(f"{stack.url}/")
+    page.get_by_label("E-mail").fill(stack.access["admin_email"])
+    page.get_by_label("Password").fill(stack.access["admin_password"])
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="What to do next").wait_for()
+    return page
+
+
+def finder(page, number=0):
+    """The finder's input; the form can have several."""
+    return page.get_by_role("combobox", name="Find the address").nth(number)
+
+
+def axe_faults(page) -> list[str]:
+    """What axe-core finds on the page as it stands, shadow trees included."""
+    # Evaluated through the browser's own tools, so that the page's content policy stays as it is.
+    page.evaluate(AXE + "; null")
+    found = page.evaluate(
+        "axe.run(document, {resultTypes: ['violations']}).then(r => r.violations.map("
+        "v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.html.slice(0, 160) + ' / ' + n.failureSummary).join(' | ')))"
+    )
+    return list(found)

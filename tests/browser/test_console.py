@@ -1,0 +1,160 @@
+import re
+
+import pytest
+
+from .conftest import axe_faults, finder
+
+
+def open_form(page, title="Book a piano visit"):
+    page.get_by_role("link", name="Forms").first.click()
+    page.get_by_role("link", name=title, exact=True).click()
+    page.get_by_role("heading", name="Try it").wait_for()
+
+
+def test_a_wrong_password_is_said_and_a_right_one_lets_in(page, stack):
+    page.goto(f"{stack.url}/console/records")
+    page.get_by_label("E-mail").fill(stack.access["admin_email"])
+    page.get_by_label("Password").fill("not the password")
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_text("The e-mail address or the password is not right.").wait_for()
+    assert axe_faults(page) == []
+    page.get_by_label("Password").fill(stack.access["admin_password"])
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Records").wait_for()
+
+
+def test_a_record_submitted_on_the_public_page_shows_in_the_list(console, stack, client):
+    page = console
+    label = client.submit(
+        "tuning-visit",
+        {"contact": "<b>Shown Quill</b>", "phone": "12345", "visit": "tuning",
+         "piano_street": "Abbey Mews", "piano_number": "16", "piano_town": "Brackwater",
+         "piano_postcode": "QV1 1AA", "note": "=1+1"},
+    ).label  # fmt: skip
+    page.get_by_role("link", name="Records").first.click()
+    page.get_by_role("link", name=label).click()
+    page.get_by_role("heading", name=label).wait_for()
+    assert "16 Abbey Mews\nBRACKWATER\nQV1 1AA" in page.locator("address").inner_text()
+    assert page.get_by_text("typed in by hand").is_visible()
+    assert page.get_by_text("=1+1").is_visible()
+
+
+def test_records_are_searched_sorted_and_paged(console, client):
+    page = console
+    for number in range(30):
+        client.submit("supplier", {
+            "name": f"Pager {number:02}", "line_2": "x", "office_postcode": "QV1 1AA"
+        })  # fmt: skip
+    page.get_by_role("link", name="Records").first.click()
+    page.get_by_label("Search the records").fill("pager")
+    page.keyboard.press("Enter")
+    page.get_by_text("1 to 25 of 30").wait_for()
+    page.get_by_role("combobox", name="Order").click()
+    page.get_by_text("By name, A to Z").click()
+    page.locator("tbody a").first.filter(has_text="Pager 00").wait_for()
+    page.get_by_role("button", name="Next").click()
+    page.get_by_text("26 to 30 of 30").wait_for()
+    assert page.locator("tbody a").first.inner_text().startswith("Pager 25")
+    page.get_by_role("button", name="Previous").click()
+    page.get_by_text("1 to 25 of 30").wait_for()
+
+
+def test_a_mapping_is_changed_saved_tried_with_a_trace_and_published(console, client):
+    page = console
+    open_form(page, "Venue")
+    page.get_by_role("tab", name="Mapping: venue").click()
+    page.get_by_role("button", name="Add a rule").click()
+    page.get_by_label("Components of rule 12").click()
+    page.keyboard.type("town")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Escape")
+    joint = page.get_by_label("What joins the components of rule 12")
+    joint.fill(",␣")
+    page.get_by_label("Field of rule 12").click()
+    page.keyboard.type("stage")
+    page.keyboard.press("Enter")
+    page.get_by_text("Save the draft to try your changes here.").wait_for()
+    page.get_by_role("button", name="Save draft").click()
+    page.get_by_text("Draft saved.").wait_for()
+    rule = client.draft("venue")[0].document.slots[0].mapping[-1]
+    assert (rule.components, rule.join, rule.into) == (["street", "town"], ", ", "stage_door")
+    finder(page).fill("16 abbey mews")
+    page.get_by_role("option", name="16 Abbey Mews").first.click()
+    page.get_by_role("heading", name="What went where").wait_for()
+    page.get_by_text("wrote Abbey Mews, Brackwater").wait_for()
+    assert page.locator("#stage_door").input_value() == "Abbey Mews, Brackwater"
+    page.get_by_role("button", name="Try sending it").click()
+    page.get_by_role("heading", name="What a record would hold").wait_for()
+    page.get_by_role("button", name="Publish").click()
+    page.get_by_text("Version 2 is published.").wait_for()
+    assert client.form("venue").version == 2
+
+
+def test_a_draft_that_is_refused_says_why_and_keeps_the_edit(console, client):
+    page = console
+    open_form(page, "Instrument")
+    label = page.get_by_label("Label of make")
+    label.fill("")
+    page.get_by_role("button", name="Save draft").click()
+    page.get_by_text("Give the field a label").wait_for()
+    assert label.input_value() == ""
+    page.get_by_role("button", name="Discard changes").click()
+    assert label.input_value() == "Make and model"
+
+
+def test_a_draft_changed_by_somebody_else_is_not_overwritten(console, client):
+    page = console
+    open_form(page, "Instrument")
+    page.get_by_label("Label of serial").fill("Mine")
+    draft, etag = client.draft("instrument")
+    document = draft.document.model_copy(update={"intro": "Changed elsewhere"})
+    client.put_draft(document, etag=etag)
+    page.get_by_role("button", name="Save draft").click()
+    page.get_by_text("Somebody else has changed this draft").wait_for()
+    assert page.get_by_label("Label of serial").input_value() == "Mine"
+    assert client.draft("instrument")[0].document.intro == "Changed elsewhere"
+
+
+def test_a_service_that_fails_is_said_with_a_way_to_try_again(console):
+    page = console
+    page.route("**/api/v1/records*", lambda route: route.fulfill(status=503, json={
+        "status": 503, "title": "x", "detail": "The database does not answer.", "errors": []}))  # fmt: skip
+    page.get_by_role("link", name="Records").first.click()
+    page.get_by_text("The database does not answer.").wait_for()
+    page.unroute("**/api/v1/records*")
+    page.get_by_role("button", name="Try again").click()
+    page.get_by_role("heading", name="Records").wait_for()
+
+
+def test_signing_out_leaves_nothing_to_see(console, stack):
+    page = console
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_label("Password").wait_for()
+    page.goto(f"{stack.url}/console/records")
+    page.get_by_label("Password").wait_for()
+
+
+@pytest.mark.parametrize("place", ["home", "forms", "form", "mapping", "records", "record", "lost"])
+def test_axe_finds_nothing_on_the_consoles_pages(console, stack, client, place):
+    page = console
+    if place == "forms":
+        page.get_by_role("link", name="Forms").first.click()
+        page.get_by_role("cell", name=re.compile("tuning-visit")).wait_for()
+    elif place in ("form", "mapping"):
+        open_form(page)
+        page.get_by_label("Your name").wait_for()
+        if place == "mapping":
+            page.get_by_role("tab", name="Mapping: piano").click()
+            finder(page).fill("16 abbey mews")
+            page.get_by_role("option", name="16 Abbey Mews").first.click()
+            page.get_by_role("heading", name="What went where").wait_for()
+    elif place == "records":
+        page.get_by_role("link", name="Records").first.click()
+        page.locator("tbody a").first.wait_for()
+    elif place == "record":
+        page.goto(f"{stack.url}/console/records/{client.records(limit=1).records[0].id}")
+        page.locator("address").first.wait_for()
+    elif place == "lost":
+        page.goto(f"{stack.url}/console/nowhere")
+        page.get_by_text("There is nothing at this address").wait_for()
+    assert axe_faults(page) == []
