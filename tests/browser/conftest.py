@@ -79,6 +79,11 @@ def finder(page, number=0):
     return page.get_by_role("combobox", name="Find the address").nth(number)
 
 
+def rows(page):
+    """The finder's rows, without the options of select boxes."""
+    return page.locator("anchorline-finder [role=option]")
+
+
 def axe_faults(page) -> list[str]:
     """What axe-core finds on the page as it stands, shadow trees included."""
     # Evaluated through the browser's own tools, so that the page's content policy stays as it is.

@@ -1,8 +1,9 @@
+import contextlib
 import re
 
 import pytest
 
-from .conftest import axe_faults, finder
+from .conftest import axe_faults, finder, rows
 
 PARTS = ["organisation", "unit", "building", "number", "street", "po_box", "district", "town",
          "region", "region_code", "postcode"]  # fmt: skip
@@ -41,13 +42,13 @@ def test_the_whole_path_by_keyboard_alone(form_page, client):
     press("Tab")
     assert finder(page).evaluate("e => e.getRootNode().activeElement === e")
     write("kiln cres")
-    page.get_by_role("option").first.wait_for()
+    rows(page).first.wait_for()
     press("ArrowDown")
     assert finder(page).get_attribute("aria-activedescendant") == "option-0"
     press("Enter")
     page.get_by_role("option", name="‹ Back from Kiln Crescent, Brackwater").wait_for()
     write("12")
-    page.get_by_role("option", name=re.compile("^12 Kiln")).wait_for()
+    rows(page).nth(1).filter(has_text=re.compile("^12 Kiln")).wait_for()
     press("ArrowDown")
     press("ArrowDown")
     press("Enter")
@@ -83,7 +84,7 @@ def test_the_whole_path_by_touch_on_a_phone(phone, stack, client):
 
 def test_a_second_address_leaves_no_part_of_the_first(form_page, client):
     page = form_page
-    rich = client.suggest("flat", country="GB", kinds=["address"], limit=1).suggestions[0]
+    rich = client.suggest("flat 3", country="GB", kinds=["address"], limit=1).suggestions[0]
     pick(page, rich.label, rich.label)
     first = part_values(page)
     assert first["unit"]
@@ -154,10 +155,8 @@ def test_an_older_answer_is_never_shown_over_a_newer_one(form_page):
     finder(page).fill("abbey mews")
     page.get_by_role("option", name=re.compile("^Abbey Mews")).first.wait_for()
     body = '{"suggestions":[{"id":"x","kind":"address","label":"Old","country_code":"GB","count":1,"matches":[]}],"after":null}'
-    try:
+    with contextlib.suppress(Exception):  # the outdated request may have been cancelled already
         held[0].fulfill(status=200, content_type="application/json", body=body)
-    except Exception:
-        pass  # the outdated request was cancelled already: all the better
     page.wait_for_timeout(200)
     assert page.get_by_role("option", name="Old").count() == 0
 
@@ -248,7 +247,7 @@ def test_axe_finds_nothing_on_the_public_form(form_page, state):
     page = form_page
     if state == "open":
         finder(page).fill("kiln")
-        page.get_by_role("option").first.wait_for()
+        rows(page).first.wait_for()
         page.keyboard.press("ArrowDown")
     if state in ("filled", "refused", "thanks"):
         pick(page, "16 abbey mews", "16 Abbey Mews")
@@ -285,5 +284,5 @@ def test_composing_with_an_input_method_is_not_disturbed(form_page):
     page.wait_for_timeout(300)
     assert asked == []
     page.evaluate("finish()")
-    page.get_by_role("option").first.wait_for()
+    rows(page).first.wait_for()
     assert len(asked) == 1

@@ -1,14 +1,13 @@
-import { Tag } from "antd";
-
 import type { FormSummary } from "../api/shapes";
+import { StateTag } from "../parts/StateTag";
 
 /** Whether people meet what the draft says. */
 export function PublishState({ form }: { form: FormSummary }): React.ReactNode {
-  if (form.published_version === null) return <Tag color="gold">not published</Tag>;
+  if (form.published_version === null) return <StateTag tone="waits">not published</StateTag>;
   return (
     <>
-      <Tag color="green">version {form.published_version}</Tag>
-      {form.draft_differs && <Tag color="gold">draft differs</Tag>}
+      <StateTag tone="fine">version {form.published_version}</StateTag>
+      {form.draft_differs && <StateTag tone="waits">draft differs</StateTag>}
     </>
   );
 }

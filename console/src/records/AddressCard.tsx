@@ -1,6 +1,7 @@
-import { Card, Descriptions, Tag } from "antd";
+import { Card, Descriptions } from "antd";
 
 import type { CapturedAddress } from "../api/shapes";
+import { StateTag } from "../parts/StateTag";
 
 /** A captured address: its lines, its components, where it came from. */
 export function AddressCard({ address }: { address: CapturedAddress }): React.ReactNode {
@@ -42,7 +43,7 @@ export function AddressCard({ address }: { address: CapturedAddress }): React.Re
 }
 
 function Origin({ address }: { address: CapturedAddress }): React.ReactNode {
-  if (address.address_id === null) return <Tag color="gold">typed in by hand</Tag>;
-  if (address.changed.length) return <Tag color="gold">picked, then changed</Tag>;
-  return <Tag color="green">picked from {address.edition}</Tag>;
+  if (address.address_id === null) return <StateTag tone="waits">typed in by hand</StateTag>;
+  if (address.changed.length) return <StateTag tone="waits">picked, then changed</StateTag>;
+  return <StateTag tone="fine">picked from {address.edition}</StateTag>;
 }

@@ -8,7 +8,7 @@ from anchorline.core.address import COMPONENTS, Facts
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.gazetteer import SearchRequest
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
-from anchorline.core.gazetteer.suggestion import SUGGESTION_KINDS
+from anchorline.core.kinds import SUGGESTION_KINDS
 from anchorline.core.layouts import may_become, write_lines
 from anchorline.wire.base import Shape
 from anchorline.wire.finding import (

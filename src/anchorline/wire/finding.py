@@ -6,7 +6,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import AfterValidator, Field
 
-from anchorline.core.gazetteer.suggestion import LONGEST_QUERY, SUGGESTION_KINDS
+from anchorline.core.kinds import LONGEST_QUERY, SUGGESTION_KINDS
 
 from .base import RequestShape, Shape, example
 

@@ -12,7 +12,7 @@ from typing import Any
 
 from ..address import COMPONENTS
 from ..errors import DocumentError, Problem, nearest_names, unknown_name_detail
-from ..gazetteer.suggestion import SUGGESTION_KINDS
+from ..kinds import SUGGESTION_KINDS
 from ..layouts import LayoutLibrary
 from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule

@@ -46,9 +46,6 @@ NODE_COMPONENTS: tuple[str, ...] = (
     "organisation", "place", "building", "street", "district", "town", "region", "region_code",
     "nation", "postcode", "language",
 )  # fmt: skip
-NODE_KINDS: tuple[str, ...] = (
-    "street", "district", "town", "region", "postcode", "building", "organisation", "place",
-)  # fmt: skip
 LISTED_KINDS = frozenset({"postcode", "building", "organisation", "place"})
 
 Arrays = Mapping[str, npt.NDArray[np.generic]]

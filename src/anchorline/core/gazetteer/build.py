@@ -14,6 +14,7 @@ import numpy as np
 
 from ..address import USES
 from ..errors import EditionError
+from ..kinds import NODE_KINDS
 from ..layouts import LayoutLibrary
 from ..text import fold, natural_key
 from .arrays import (
@@ -22,7 +23,6 @@ from .arrays import (
     FORMAT_VERSION,
     NO_DEGREES,
     NODE_COMPONENTS,
-    NODE_KINDS,
     Arrays,
     pool_arrays,
 )

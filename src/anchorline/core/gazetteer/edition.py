@@ -9,6 +9,7 @@ import numpy.typing as npt
 
 from ..address import USES, Address, Components, Facts
 from ..errors import EditionError
+from ..kinds import NODE_KINDS
 from .arrays import (
     ADDRESS_COMPONENTS,
     DEGREE_UNITS,
@@ -16,7 +17,6 @@ from .arrays import (
     LISTED_KINDS,
     NO_DEGREES,
     NODE_COMPONENTS,
-    NODE_KINDS,
     Arrays,
     TextPool,
 )

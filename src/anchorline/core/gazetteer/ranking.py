@@ -12,7 +12,8 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
-from .arrays import DEGREE_UNITS, NO_DEGREES, NODE_KINDS, Field
+from ..kinds import NODE_KINDS
+from .arrays import DEGREE_UNITS, NO_DEGREES, Field
 from .edition import Edition
 from .hits import EXACT, NUMBER
 from .nearest import distances_m

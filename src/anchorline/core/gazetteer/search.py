@@ -13,10 +13,11 @@ from dataclasses import replace
 import numpy as np
 import numpy.typing as npt
 
+from ..kinds import NODE_KINDS
 from ..layouts import LayoutLibrary
 from ..match_ranges import match_ranges
 from ..text import tokens
-from .arrays import NODE_KINDS, Field
+from .arrays import Field
 from .edition import Edition
 from .hits import NUMBER, hit_by_all, token_hits
 from .members import address_row, fitting_addresses, member_rows, node_row

@@ -4,12 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from .arrays import NODE_KINDS
-
-SUGGESTION_KINDS: tuple[str, ...] = ("address", *NODE_KINDS)
-LONGEST_QUERY = 200
-MOST_SUGGESTIONS = 100
-
 
 @dataclass(frozen=True, slots=True)
 class SearchRequest:
