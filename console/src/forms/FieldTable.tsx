@@ -43,12 +43,13 @@ export function FieldTable(props: {
       dataSource={rowsOf(document)}
       pagination={false}
       size="small"
+      className="rules"
       scroll={{ x: true }}
       columns={[
         {
           title: "Field",
           render: (_, { field, slot, heading }) => (
-            <span className="key" style={{ paddingInlineStart: slot && !heading ? 16 : 0 }}>
+            <span className="key" style={{ paddingInlineStart: slot && !heading ? 12 : 0, whiteSpace: "nowrap" }}>
               {field.key}
             </span>
           ),
@@ -61,8 +62,9 @@ export function FieldTable(props: {
             ) : (
               <Input
                 aria-label={`Label of ${field.key}`}
+                style={{ minWidth: 130 }}
                 value={field.label ?? ""}
-                placeholder={field.component ? "as the country's layout has it" : ""}
+                placeholder={field.component ? "from layout" : ""}
                 maxLength={200}
                 onChange={(event) => change(field, { label: event.target.value || null })}
               />
@@ -70,9 +72,9 @@ export function FieldTable(props: {
         },
         {
           title: "Type",
-          render: (_, { field, heading, slot }) =>
+          render: (_, { field, heading }) =>
             heading ? (
-              <Tag>address, {slot?.countries.length} countries</Tag>
+              <Tag>address</Tag>
             ) : (
               <Tag>{field.component ?? field.type ?? "text"}</Tag>
             ),

@@ -36,12 +36,12 @@ export function MappingTable(props: {
         columns={[
           {
             title: "Components",
-            width: "32%",
+            width: "30%",
             render: (_, { rule, at }) => (
               <Select
                 mode="multiple"
                 aria-label={`Components of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 130 }}
+                style={{ width: "100%", minWidth: 120 }}
                 value={rule.components}
                 options={COMPONENTS.map((value) => ({ value, label: value }))}
                 onChange={(components) => change(at, { components })}
@@ -50,7 +50,7 @@ export function MappingTable(props: {
           },
           {
             title: "Joined by",
-            width: 76,
+            width: 66,
             render: (_, { rule, at }) =>
               rule.components.length < 2 ? (
                 <span className="visually-hidden">nothing to join</span>

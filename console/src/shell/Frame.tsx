@@ -44,7 +44,7 @@ export function Frame(): React.ReactNode {
       <a className="skip" href="#main">
         Skip to the page
       </a>
-      <Layout.Sider width={224} breakpoint="lg" collapsedWidth={0}>
+      <Layout.Sider width={200} style={{ position: "sticky", top: 0, height: "100vh", alignSelf: "start" }} breakpoint="lg" collapsedWidth={0}>
         <div className="brand">
           <img src="/favicon.svg" alt="" />
           Anchorline
@@ -53,6 +53,7 @@ export function Frame(): React.ReactNode {
           <Menu
             theme="dark"
             mode="inline"
+            inlineIndent={12}
             selectedKeys={[here]}
             items={PLACES.map((place) => ({
               key: place.key,
