@@ -45,6 +45,17 @@ export interface Connection {
   headers: Record<string, string>;
 }
 
+/** An element's connection: the one it was given, or that of its attributes. */
+export function connectionOf(element: HTMLElement & { connection: Connection | null }): Connection {
+  const access = element.getAttribute("access");
+  return (
+    element.connection ?? {
+      base: element.getAttribute("base") ?? "",
+      headers: access ? { Authorization: `Bearer ${access}` } : {},
+    }
+  );
+}
+
 const LONGEST_WAIT_MS = 8000;
 
 /** Calls the service and returns the JSON of its answer. */

@@ -8,7 +8,7 @@
 
 import { make, setAttributes, shadowOf } from "../dom";
 import { highlighted } from "../highlight";
-import { type Connection, type Suggestion, type Suggestions, call } from "../service";
+import { type Connection, type Suggestion, type Suggestions, call, connectionOf } from "../service";
 import { FinderEngine, type Question } from "./engine";
 import { type FinderState, type Option, type Status, options } from "./state";
 import { finderStyle } from "./style";
@@ -109,17 +109,7 @@ export class FinderElement extends HTMLElement {
     }
     if (question.within) query.set("within", question.within);
     if (question.after) query.set("after", question.after);
-    return call(this.reach(), `suggest?${query}`, { signal });
-  }
-
-  private reach(): Connection {
-    const access = this.getAttribute("access");
-    return (
-      this.connection ?? {
-        base: this.getAttribute("base") ?? "",
-        headers: access ? { Authorization: `Bearer ${access}` } : {},
-      }
-    );
+    return call(connectionOf(this), `suggest?${query}`, { signal });
   }
 
   private onKey(event: KeyboardEvent): void {

@@ -8,7 +8,15 @@
  */
 
 import { make, shadowOf } from "../dom";
-import { type Connection, type Place, ServiceError, call, idempotencyKey, path } from "../service";
+import {
+  type Connection,
+  type Place,
+  ServiceError,
+  call,
+  connectionOf,
+  idempotencyKey,
+  path,
+} from "../service";
 import { FieldView } from "./field";
 import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
 import { SlotView } from "./slot";
@@ -41,7 +49,7 @@ export class FormElement extends HTMLElement {
     root.replaceChildren(make("p", { role: "status", class: "loading" }, "Loading the form …"));
     try {
       const answer = await call<{ document: FormDocument }>(
-        this.reach(),
+        connectionOf(this),
         path`forms/${this.key}` + (this.draft ? "?draft=true" : ""),
       );
       this.show(answer.document);
@@ -61,16 +69,6 @@ export class FormElement extends HTMLElement {
 
   private get draft(): boolean {
     return this.hasAttribute("draft");
-  }
-
-  private reach(): Connection {
-    const access = this.getAttribute("access");
-    return (
-      this.connection ?? {
-        base: this.getAttribute("base") ?? "",
-        headers: access ? { Authorization: `Bearer ${access}` } : {},
-      }
-    );
   }
 
   private show(document: FormDocument): void {
@@ -103,7 +101,7 @@ export class FormElement extends HTMLElement {
     const slot = new SlotView(item, {
       form: this.key,
       draft: this.draft,
-      connection: this.reach(),
+      connection: connectionOf(this),
       language: document.documentElement.lang || "en",
       fields: this.fields,
       changed,
@@ -143,7 +141,7 @@ export class FormElement extends HTMLElement {
     this.send.disabled = true;
     try {
       const answer = await call<Answer>(
-        this.reach(),
+        connectionOf(this),
         path`forms/${this.key}/` + (trial ? "trial" : "records"),
         { body, headers: trial ? {} : { "Idempotency-Key": this.onceKey } },
       );

@@ -7,7 +7,7 @@ from typing import cast
 import numpy as np
 import numpy.typing as npt
 
-from ..address import USES, Address, Components, Facts
+from ..address import COMPONENTS, USES, Address, Components, Facts
 from ..errors import EditionError
 from ..kinds import NODE_KINDS
 from .arrays import (
@@ -88,11 +88,12 @@ class Edition:
     def address(self, index: int) -> Address:
         """The whole address, with the country's code but not its name."""
         street = int(self.address_street[index])
-        components = {
+        known = {
             **self.address_components(index),
-            **{n: v for n, v in self.node_components(street).items() if n != "language"},
+            **self.node_components(street),
             "country_code": self.node_country_code(street),
         }
+        components = {name: known[name] for name in COMPONENTS if name in known}
         use = int(self._arrays["uses"][index])
         language = self.node_text(street, "language")
         facts = Facts(
