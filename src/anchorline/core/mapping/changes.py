@@ -25,8 +25,8 @@ def shorten(text: str, length: int | None) -> str:
     """Cut at the end of a word so that it fits the field; one long word is cut inside."""
     if length is None or len(text) <= length:
         return text
-    head = text[: length + 1].rsplit(None, 1)[0] if " " in text[: length + 1] else text[:length]
-    return head[:length].rstrip(" ,;-/")
+    blanks = [at for at in range(1, length + 1) if text[at].isspace()]
+    return text[: blanks[-1] if blanks else length].rstrip(" ,;-/")
 
 
 def _plain(character: str) -> str:
