@@ -24,8 +24,8 @@ web: install  ## build the console and the embedded scripts
 
 check:  ## linters and types alone
 	@setup/install.sh test
-	.venv/bin/ruff check src tests bench
-	.venv/bin/ruff format --check src tests bench
+	.venv/bin/ruff check
+	.venv/bin/ruff format --check
 	.venv/bin/mypy
 	.venv/bin/lint-imports
 	npm run --silent check

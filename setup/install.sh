@@ -32,20 +32,22 @@ sum_of() { cat "$@" 2>/dev/null | sha256sum | cut -c1-16; }
 # Names of the git-tracked or new, not ignored, files below the folders given.
 files_below() { find "$@" -type f -not -path '*/node_modules/*' | LC_ALL=C sort; }
 
-debian_packages() {
-  local missing=()
+# Those of the packages that are not installed.
+missing_packages() {
   for package in "$@"; do
-    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || missing+=("$package")
+    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || echo "$package"
   done
-  ((${#missing[@]} == 0)) && return 0
+}
+
+debian_packages() {
   local as_root=()
   if ((EUID != 0)); then
-    command -v sudo >/dev/null || { echo "Missing Debian packages: ${missing[*]}. Install them as root: apt-get install ${missing[*]}"; return 1; }
+    command -v sudo >/dev/null || { echo "Missing Debian packages: $*. Install them as root: apt-get install $*"; return 1; }
     as_root=(sudo)
   fi
   "${as_root[@]}" apt-get update -q
   # No service may start by itself: the database runs in a folder of the project's own.
-  DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "${missing[@]}"
+  DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "$@"
 }
 
 python_environment() {
@@ -64,7 +66,11 @@ web_parts() { npm run --silent build; }
 
 debian=(mariadb-server)
 [[ $purpose == test ]] && debian+=(chromium fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
-stamped "Debian-packages-$purpose" "$(printf '%s ' "${debian[@]}" | sha256sum)$(dpkg-query -W -f='${Version}' "${debian[@]}" 2>/dev/null | sha256sum | cut -c1-8 || true)" debian_packages "${debian[@]}"
+mapfile -t missing < <(missing_packages "${debian[@]}")
+if ((${#missing[@]})); then
+  rm -f "$stamps/Debian-packages"
+  stamped Debian-packages "${missing[*]}" debian_packages "${missing[@]}"
+fi
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup/constraints.txt)$(readlink -f .venv)" python_environment
 stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
