@@ -20,6 +20,7 @@ from anchorline.store.database import StoreError
 from anchorline.store.migrate import is_migrated
 
 from .context import Services
+from .logs import logger
 
 REQUESTS = Counter(
     "anchorline_requests_total", "Requests answered", ["endpoint", "method", "status"]
@@ -30,6 +31,11 @@ SECONDS = Histogram(
     ["endpoint"],
     buckets=(0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10),
 )
+
+# Asked at every keystroke, or by watchers all the time.
+_QUIET = frozenset({"finding.suggest", "pages.assets", "pages.embed", "health.alive",
+                    "health.ready", "health.metrics"})  # fmt: skip
+_log = logger("requests")
 
 
 def health_pages(services: Services) -> Blueprint:
@@ -65,7 +71,7 @@ def health_pages(services: Services) -> Blueprint:
 
 
 def count_requests() -> None:
-    """Counts and times every request of the application."""
+    """Counts, times and logs every request of the application."""
     app = current_app
 
     @app.before_request
@@ -75,7 +81,16 @@ def count_requests() -> None:
     @app.after_request
     def _end(response: Response) -> Response:
         endpoint = request.endpoint or "none"
+        seconds = time.perf_counter() - g.get("began", time.perf_counter())
         REQUESTS.labels(endpoint, request.method, response.status_code).inc()
-        if "began" in g:
-            SECONDS.labels(endpoint).observe(time.perf_counter() - g.began)
+        SECONDS.labels(endpoint).observe(seconds)
+        # The endpoint's name and not the path: that holds what was asked for.
+        say = _log.debug if endpoint in _QUIET else _log.info
+        say(
+            "answered",
+            endpoint=endpoint,
+            method=request.method,
+            status=response.status_code,
+            ms=round(seconds * 1000, 1),
+        )
         return response

@@ -16,7 +16,9 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-from anchorline.store.database import Database
+from sqlalchemy import make_url
+
+from anchorline.store.database import Database, DatabaseUnavailableError
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
 
@@ -85,7 +87,15 @@ class _Stopping:
 def _migrate(url: str) -> None:
     database = Database(url)
     try:
+        database.ping()
         migrate(database)
+    except DatabaseUnavailableError as error:
+        place = make_url(url)
+        raise RunError(
+            f"The database at {place.host}:{place.port or 3306} does not answer: "
+            f"{error.__cause__ and error.__cause__.args[0]}. Start it, or mend "
+            "ANCHORLINE_DATABASE_URL."
+        ) from error
     finally:
         database.close()
 

@@ -1,0 +1,41 @@
+import csv
+
+from click.testing import CliRunner
+
+from anchorline.core.forms import read_form
+from anchorline.core.gazetteer import Row, read_rows
+from anchorline.core.layouts import LayoutLibrary
+from anchorline.demo.commands import main
+from anchorline.demo.scenario import FORMS, form_document
+
+
+def test_rows_are_written_in_the_form_that_the_service_loads(tmp_path, layouts: LayoutLibrary):
+    file = tmp_path / "rows.csv"
+    arguments = ["rows", "120", "--seed", "3", "--country", "DE", "--country", "JP"]
+    assert CliRunner().invoke(main, [*arguments, "--output", str(file)]).exit_code == 0
+    with file.open(encoding="utf-8", newline="") as lines:
+        rows = list(read_rows(lines, layouts))
+    assert len(rows) == 120
+    assert all(isinstance(row, Row) for row in rows)
+    assert {row.country_code for row in rows} == {"DE", "JP"}
+    again = CliRunner().invoke(main, arguments).stdout_bytes
+    assert again == file.read_bytes()
+    assert next(csv.reader([again.decode().splitlines()[0]]))[:2] == ["id", "country_code"]
+
+
+def test_every_form_of_the_scenario_reads_and_maps_each_part(layouts):
+    for key in FORMS:
+        form = read_form(form_document(key).model_dump(exclude_none=True), layouts)
+        for slot in form.slots:
+            assert {part.key for part in slot.parts} <= {rule.into for rule in slot.mapping}
+
+
+def test_starting_twice_says_that_it_runs(stack):
+    assert f"The demo is running at {stack.url}." in stack.demo("start")
+
+
+def test_the_scenario_has_records_of_each_form_and_country(client):
+    records = list(client.all_records())
+    assert {r.form for r in records} >= set(FORMS)
+    countries = {a.country_code for r in records for a in client.record(r.id).addresses}
+    assert len(countries) == 10
