@@ -39,7 +39,7 @@ def run(stack, tmp_path):
         (["show", "demo:GB0000012"], "16 Abbey Mews\nBRACKWATER\nQV1 1AA\n", "lines"),
         (["near", "51.535459", "-2.880898"], "16 Abbey Mews", "addresses"),
         (["forms", "show", "supplier"], "office_postcode", "slots"),
-        (["records", "list", "--limit", "3"], "supplier", "records"),
+        (["records", "list", "--limit", "3"], "made (UTC)", "records"),
     ],
 )
 def test_a_command_prints_a_table_for_people_and_json_for_programs(run, arguments, shown, key):
@@ -51,7 +51,7 @@ def test_a_command_prints_a_table_for_people_and_json_for_programs(run, argument
 
 
 def test_lists_and_lines_print_as_json_too(run):
-    assert run("forms", "list").stdout.count("version 1") >= 4
+    assert run("forms", "list").stdout.count("version ") >= 4
     assert {f["key"] for f in json.loads(run("forms", "list", "--json").stdout)} >= {"supplier"}
     arguments = ["lines", "DE", "street=Lindenstraße", "number=12", "town=Au", "--international"]
     assert run(*arguments).stdout == "Lindenstraße 12\nAu\nGERMANY\n"

@@ -135,7 +135,7 @@ def test_the_whole_path_through_the_live_service(client, stack):
     assert "tuning-visit" in [form.key for form in client.forms()]
     draft, etag = client.draft("venue")
     assert client.put_draft(draft.document, etag=etag).form.draft_differs is False
-    assert client.publish("venue").published_version == 1
+    assert client.publish("venue").published_version >= 1
     with pytest.raises(ConflictError):
         client.put_draft(draft.document, etag='"999"')
 

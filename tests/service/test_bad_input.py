@@ -1,4 +1,6 @@
 import gzip
+import json
+import socket
 
 import pytest
 
@@ -60,6 +62,28 @@ def test_a_method_that_an_address_does_not_take_is_a_405_that_names_those_it_tak
 @pytest.mark.parametrize("key", ["a" * 65, "..%2f..%2fetc", "%00", "a%20b", "é", "%F0%9F%8E%B9"])
 def test_strange_names_in_the_address_are_not_found(api, key):
     assert api.get(f"forms/{key}").status_code in (404, 308)
+
+
+@pytest.mark.parametrize(
+    ("lines", "status"),
+    [
+        (["GET /api/v1/suggest?q=" + "x" * 9000 + " HTTP/1.1"], 414),
+        (["GET /healthz HTTP/1.1", "X: " + "y" * 9000], 431),
+        (["GET /healthz HTTP/nine"], 400),
+        (["nonsense"], 400),
+    ],
+)
+def test_what_never_reaches_the_application_is_a_problem_too(stack, lines, status):
+    host, port = stack.url.removeprefix("http://").split(":")
+    with socket.create_connection((host, int(port)), timeout=10) as line:
+        line.sendall("\r\n".join([*lines, "Host: x", "", ""]).encode())
+        answer = b""
+        while piece := line.recv(4096):
+            answer += piece
+    head, body = answer.split(b"\r\n\r\n", 1)
+    assert head.startswith(f"HTTP/1.1 {status} ".encode())
+    assert b"application/problem+json" in head
+    assert json.loads(body)["status"] == status
 
 
 def test_an_overlong_idempotency_key_is_refused(api):

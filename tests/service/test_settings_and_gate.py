@@ -7,6 +7,7 @@ from anchorline.service.access import Access, Gate
 from anchorline.service.logs import _hide_secrets
 from anchorline.service.problems import ProblemError
 from anchorline.service.settings import SETTINGS, SettingsError, read_settings
+from anchorline.store.database import DatabaseUnavailableError
 from anchorline.store.keys import ApiKey
 
 
@@ -47,6 +48,24 @@ class Keys:
     def check(self, presented):
         self.asked += 1
         return ApiKey("1", "server", "Shop") if presented == "good" else None
+
+
+class AwayKeys(Keys):
+    """Answers once, and then not any more."""
+
+    def check(self, presented):
+        if self.asked:
+            raise DatabaseUnavailableError("away")
+        return super().check(presented)
+
+
+def test_a_key_in_view_goes_on_while_the_database_is_away(monkeypatch):
+    gate = Gate(AwayKeys(), None, "secret" * 8)
+    assert gate.admit(request("good"), Access.SERVER).name == "Shop"
+    monkeypatch.setattr("anchorline.service.access._KEY_VIEW_SECONDS", -1.0)
+    assert gate.admit(request("good"), Access.SERVER).name == "Shop"
+    with pytest.raises(DatabaseUnavailableError):
+        gate.admit(request("unknown"), Access.SERVER)
 
 
 class OldSigner(TimestampSigner):

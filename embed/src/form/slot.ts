@@ -158,8 +158,9 @@ export class SlotView {
     for (const part of this.parts) {
       const asked = layout.components.find((a) => a.component === part.field.component);
       if (asked) part.follow(asked);
-      // What the country does not ask for is not shown, unless something stands in it.
-      part.shown = !part.field.component || asked !== undefined || part.value !== null;
+      // What the country does not ask for is not shown, unless something stands in it, or the
+      // form's own label says that it is asked for everywhere.
+      part.shown = Boolean(part.field.label) || asked !== undefined || part.value !== null;
     }
     const place = (part: FieldView): number => {
       const at = order.indexOf(part.field.component ?? "");

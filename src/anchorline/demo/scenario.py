@@ -41,10 +41,16 @@ def form_document(key: str) -> FormDocument:
     for slot in document["slots"]:
         slot["countries"] = list(COUNTRIES)
         slot["country"] = "GB"
+        # `labelled` names parts beside the usual ones, with a label of their own.
+        labelled: dict[str, str] = slot.pop("labelled", {})
         if "parts" not in slot:
-            slot["parts"] = [{"key": f"{slot['key']}_{name}", "component": name} for name in _PARTS]
+            names = (*labelled, *_PARTS)
+            slot["parts"] = [
+                {"key": f"{slot['key']}_{name}", "component": name, "label": labelled.get(name)}
+                for name in names
+            ]
             slot["mapping"] = [
-                {"components": [name], "into": f"{slot['key']}_{name}"} for name in _PARTS
+                {"components": [name], "into": f"{slot['key']}_{name}"} for name in names
             ]
     return FormDocument.model_validate(document)
 

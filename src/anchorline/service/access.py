@@ -15,6 +15,7 @@ from time import monotonic
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
+from anchorline.store.database import StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
 
@@ -24,6 +25,7 @@ SESSION_COOKIE = "anchorline_session"
 CSRF_HEADER = "X-CSRF-Token"
 PAGE_TOKEN_SECONDS = 24 * 3600
 _KEY_VIEW_SECONDS = 5.0
+_STALE_VIEW_SECONDS = 600.0
 _SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
@@ -137,7 +139,13 @@ class Gate:
         kept = self._view.get(presented)
         if kept is not None and now - kept[0] < _KEY_VIEW_SECONDS:
             return kept[1]
-        key = self._keys.check(presented) if len(presented) <= 200 else None
+        try:
+            key = self._keys.check(presented) if len(presented) <= 200 else None
+        except StoreError:
+            # While the database is away, a key that was in view goes on opening the finder.
+            if kept is None or now - kept[0] > _STALE_VIEW_SECONDS:
+                raise
+            return kept[1]
         if len(self._view) > 10_000:
             self._view.clear()
         self._view[presented] = (now, key)

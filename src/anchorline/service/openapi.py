@@ -106,11 +106,11 @@ def _operation(area: Area, endpoint: Endpoint) -> dict[str, Any]:
 
 
 def _problem_statuses(endpoint: Endpoint) -> set[int]:
-    statuses = {422, 500, 503, *endpoint.problems}
+    statuses = {400, 414, 422, 431, 500, 503, *endpoint.problems}
     if endpoint.access is not Access.PUBLIC:
         statuses |= {401, 403}
     if endpoint.body is not None:
-        statuses |= {400, 413, 415}
+        statuses |= {413, 415}
     if _PATH_PART.search(endpoint.rule):
         statuses.add(404)
     return statuses

@@ -150,7 +150,7 @@ def _gunicorn_command(settings: Settings) -> list[str]:
     return [
         "setpriv", "--pdeathsig", "TERM", "--",
         sys.executable, "-m", "gunicorn", "--no-control-socket",
-        "--worker-class", "gthread", "--preload",
+        "--worker-class", "anchorline.service.worker.ProblemWorker", "--preload",
         "--workers", str(settings.workers),
         "--threads", str(settings.threads),
         "--bind", bind,

@@ -8,10 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-from ..forms.model import Form, Slot
 from .changes import CHANGES
 from .rules import Rule
+
+if TYPE_CHECKING:  # forms are built on mapping, not the other way round
+    from ..forms.model import Form, Slot
 
 
 @dataclass(frozen=True, slots=True)
