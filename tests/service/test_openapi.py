@@ -38,6 +38,11 @@ def test_every_reference_leads_somewhere(stack):
 
 def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack, tmp_path):
     """No 5xx, no undocumented status, shape or content type, no way around authentication."""
+    # An address too long to be read is refused with 414 or 431, which the tool does not expect.
+    refusals = "400, 401, 403, 404, 405, 409, 413, 414, 415, 422, 428, 429, 431"
+    (tmp_path / "schemathesis.toml").write_text(
+        f"[checks]\nnegative_data_rejection.expected-statuses = [{refusals}]\n"
+    )
     done = subprocess.run(
         [
             str(Path(sys.executable).with_name("st")), "run",

@@ -31,14 +31,15 @@ def environment(tmp_path_factory):
 
 def serve(environment):
     """`anchorline serve`, once it answers."""
-    process = subprocess.Popen(
-        [ANCHORLINE, "serve"], env=environment, stderr=subprocess.PIPE, text=True,
-        start_new_session=True,
-    )  # fmt: skip
+    log = Path(environment["ANCHORLINE_VAR_DIR"]) / "stderr.log"
+    with log.open("w") as errors:
+        process = subprocess.Popen(
+            [ANCHORLINE, "serve"], env=environment, stderr=errors, start_new_session=True
+        )
     url = f"http://127.0.0.1:{environment['ANCHORLINE_PORT']}"
     deadline = time.monotonic() + 60
     while True:
-        assert process.poll() is None, process.stderr.read()
+        assert process.poll() is None, log.read_text()
         assert time.monotonic() < deadline
         try:
             httpx.get(f"{url}/healthz", trust_env=False)
@@ -79,7 +80,7 @@ def test_ctrl_c_stops_the_service_and_its_database_in_order(environment):
     assert httpx.get(f"{url}/api/v1/forms", headers=key, trust_env=False).json() == {"forms": []}
     os.killpg(process.pid, signal.SIGINT)
     assert process.wait(30) == 0
-    assert "Traceback" not in process.stderr.read()
+    assert "Traceback" not in (Path(folder) / "stderr.log").read_text()
     assert databases_in(folder) == []
     log = (Path(folder) / "mariadb" / "mariadb.log").read_text()
     assert "Shutdown complete" in log.splitlines()[-1]

@@ -154,7 +154,7 @@ def _gunicorn_command(settings: Settings) -> list[str]:
         "--workers", str(settings.workers),
         "--threads", str(settings.threads),
         "--bind", bind,
-        "--timeout", "60", "--graceful-timeout", "10", "--keep-alive", "15",
+        "--timeout", "60", "--graceful-timeout", "5", "--keep-alive", "15",
         "--limit-request-line", "8190", "--limit-request-field_size", "8190",
         "--log-level", "warning",
         "--config", "python:anchorline.service.worker_hooks",
