@@ -47,10 +47,10 @@ def main() -> None:
 @click.option("--rows", default=DEMO_ROWS, show_default=True, help="Addresses to make.")
 def run(rows: int) -> None:
     """Start the demo and serve until Ctrl-C."""
-    with _step("Starting the database and the service"):
-        process = _spawn(sys.stderr.fileno())
-        _wait_until_alive(process)
+    process = _spawn(sys.stderr.fileno(), tied=True)
     try:
+        with _step("Starting the database and the service"):
+            _wait_until_alive(process)
         _set_up(rows)
         _say_where_to_go()
         while process.poll() is None:
@@ -61,6 +61,7 @@ def run(rows: int) -> None:
     finally:
         _end(process.pid)
         process.wait()
+    click.echo("Stopped; everything it kept is still there.")
 
 
 @main.command()
@@ -71,11 +72,12 @@ def start(rows: int) -> None:
         click.echo(f"The demo is running at {_url()}.")
         return
     folder = _folder()
-    with (folder / "service.log").open("ab") as log, _step("Starting the database and the service"):
+    with (folder / "service.log").open("ab") as log:
         process = _spawn(log.fileno())
-        _wait_until_alive(process, folder / "service.log")
     (folder / "service.pid").write_text(str(process.pid))
     try:
+        with _step("Starting the database and the service"):
+            _wait_until_alive(process, folder / "service.log")
         _set_up(rows)
     except BaseException:
         _end(process.pid)
@@ -200,9 +202,11 @@ def _service(*arguments: str, text: str = "") -> str:
     return done.stdout.strip()
 
 
-def _spawn(errors: int) -> subprocess.Popen[bytes]:
+def _spawn(errors: int, *, tied: bool = False) -> subprocess.Popen[bytes]:
+    """The service as a process; `tied` ends it when this process ends, however that comes."""
+    tie = ["setpriv", "--pdeathsig", "TERM", "--"] if tied else []
     return subprocess.Popen(
-        [sys.executable, "-m", "anchorline.service", "run"],
+        [*tie, sys.executable, "-m", "anchorline.service", "run"],
         stdin=subprocess.DEVNULL,
         stdout=errors,
         stderr=errors,

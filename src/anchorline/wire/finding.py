@@ -50,7 +50,10 @@ class SuggestQuery(RequestShape):
     after: Annotated[
         str | None, Field(max_length=20, description="From the answer before: the next page")
     ] = None
-    language: Annotated[str | None, Field(max_length=35, description="BCP 47")] = None
+    language: Annotated[
+        str | None,
+        Field(max_length=35, description="BCP 47; changes nothing where data has one language"),
+    ] = None
 
 
 class SuggestionShape(Shape):
