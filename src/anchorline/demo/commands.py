@@ -207,6 +207,8 @@ def _spawn(errors: int, *, tied: bool = False) -> subprocess.Popen[bytes]:
     tie = ["setpriv", "--pdeathsig", "TERM", "--"] if tied else []
     return subprocess.Popen(
         [*tie, sys.executable, "-m", "anchorline.service", "run"],
+        # On the terminal only what went wrong; the background's log has everything.
+        env={"ANCHORLINE_LOG_LEVEL": "warning", **os.environ} if tied else None,
         stdin=subprocess.DEVNULL,
         stdout=errors,
         stderr=errors,
