@@ -35,6 +35,8 @@ def test_a_draft_changed_by_somebody_else_is_not_overwritten(database):
     forms.put_draft("stale", document("stale", "Other"), first.revision)
     with pytest.raises(StaleError):
         forms.put_draft("stale", document("stale", "Mine"), first.revision)
+    with pytest.raises(StaleError):
+        forms.put_draft("stale", document("stale", "New?"), None)
     assert forms.draft("stale")[0]["title"] == "Other"
 
 

@@ -170,7 +170,7 @@ export class FormElement extends HTMLElement {
   private succeeded(answer: Answer, trial: boolean): void {
     this.sent = "";
     if (trial) {
-      this.warn("Nothing is wrong. This is what would be kept; see the trial beside the form.");
+      this.warn("Nothing is wrong, and nothing was kept.");
       this.alert.classList.add("fine");
       this.tell("trial", answer);
       return;

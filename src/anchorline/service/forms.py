@@ -5,7 +5,7 @@ from __future__ import annotations
 from anchorline.core.errors import Problem
 from anchorline.core.forms import Form, Slot, read_form
 from anchorline.core.mapping import fill_slot
-from anchorline.store.database import StaleError
+from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Shape
 from anchorline.wire.forms import (
@@ -103,8 +103,7 @@ def put_draft(call: Call) -> Reply:
         raise invalid([Problem("/key", f"The form's key is {key!r} in the address.")])
     kept = document_as_kept(document)
     read_form(kept, call.services.layouts)
-    known = any(entry.key == key for entry in call.services.forms.list())
-    revision = _revision(call.request.headers.get("If-Match"), known)
+    revision = _revision(call)
     try:
         entry = call.services.forms.put_draft(key, kept, revision)
     except StaleError as error:
@@ -173,9 +172,13 @@ def _require_slot(form: Form, key: str) -> Slot:
     return slot
 
 
-def _revision(if_match: str | None, known: bool) -> int | None:
-    if not known:
+def _revision(call: Call) -> int | None:
+    """The revision that the change was made to; None where the form is new."""
+    try:
+        call.services.forms.entry(call.path["form"])
+    except NotThereError:
         return None
+    if_match = call.request.headers.get("If-Match")
     if if_match is None:
         raise ProblemError(
             428, "The form exists: send the draft's ETag in If-Match (get it from this address)."

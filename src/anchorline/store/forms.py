@@ -66,18 +66,17 @@ class FormStore:
         """Keeps a draft and returns the form; makes the form where it is new.
 
         Args:
-            revision: the revision that the change was made to; None to make a new form, or
-                to write whatever is there.
+            revision: the revision that the change was made to; None to make a new form.
 
         Raises:
-            StaleError: the draft has another revision by now.
+            StaleError: the draft has another revision by now, or the form is not new.
         """
         with self._database.transaction() as session:
             row = session.get(FormRow, key, with_for_update=True)
             if row is None:
                 row = FormRow(key=key, revision=0, published_version=None)
                 session.add(row)
-            elif revision is not None and revision != row.revision:
+            elif revision != row.revision:
                 raise StaleError(str(row.revision))
             row.kind, row.title = document["kind"], document["title"]
             row.draft = document

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Discriminator, Field, Tag, model_validator
 
 from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, ShortText, Text, example
 
@@ -48,6 +48,19 @@ class SlotPlace(RequestShape):
     """Where a slot stands among the fields."""
 
     slot: Key
+
+
+def _kind_of_entry(entry: object) -> str:
+    """A form's entry places a slot where it names one; anything else must be a field."""
+    named = entry.get("slot") if isinstance(entry, dict) else getattr(entry, "slot", None)
+    return "Slot" if named is not None else "Field"
+
+
+# Capitals in the tags: what names a variant is not part of a problem's place.
+FormEntry = Annotated[
+    Annotated[FieldShape, Tag("Field")] | Annotated[SlotPlace, Tag("Slot")],
+    Discriminator(_kind_of_entry),
+]
 
 
 class RuleShape(RequestShape):
@@ -99,7 +112,7 @@ class FormDocument(RequestShape):
     title: Annotated[ShortText, Field(min_length=1)]
     intro: Text | None = None
     thanks: Text | None = None
-    fields: Annotated[list[FieldShape | SlotPlace], Field(max_length=500)] = []
+    fields: Annotated[list[FormEntry], Field(max_length=500)] = []
     slots: Annotated[list[SlotShape], Field(max_length=20)] = []
 
 
