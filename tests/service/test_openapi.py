@@ -6,6 +6,7 @@ import sys
 from pathlib import Path
 
 import httpx
+import pytest
 
 from anchorline.service.app import AREAS
 
@@ -27,6 +28,16 @@ def test_every_endpoint_is_described_with_its_problems_and_access(stack):
         assert operation["summary"], name
         assert "422" in operation["responses"], name
         assert ("401" in operation["responses"]) == bool(operation["security"]) or name == "sign_in"
+
+
+@pytest.mark.parametrize("endpoint", [e for a in AREAS for e in a.endpoints], ids=lambda e: e.name)
+def test_every_body_and_answer_has_an_example_that_is_one(endpoint):
+    shapes = [shape for shapes in endpoint.answers.values() for shape in shapes or ()]
+    for shape in [*shapes, *([endpoint.body] if endpoint.body else [])]:
+        examples = shape.model_json_schema().get("examples")
+        assert examples, shape.__name__
+        for example in examples:
+            shape.model_validate(example)
 
 
 def test_every_reference_leads_somewhere(stack):

@@ -14,6 +14,7 @@ from anchorline.store.database import (
 )
 from anchorline.store.forms import FormStore
 from anchorline.store.records import BadCursorError, NewRecord, OnceOnly, RecordStore
+from anchorline.store.tidy import tidy
 
 WEEK = timedelta(days=7)
 ADDRESS = Captured(
@@ -126,3 +127,19 @@ def test_a_database_that_does_not_answer_is_one_error():
     with pytest.raises(DatabaseUnavailableError):
         silent.ping()
     silent.close()
+
+
+def test_tidying_forgets_keys_and_sessions_after_their_time_and_no_record(
+    database, records, form, clock
+):
+    once = OnceOnly("page/t" + form, "key-3", b"body")
+    first, _ = records.add(new(form), once)
+    clock.forward(days=6)
+    tidy(database)
+    assert records.add(new(form), once)[0].id == first.id
+    clock.forward(days=2)
+    assert tidy(database) >= 1
+    again, made_now = records.add(new(form), once)
+    assert made_now
+    assert again.id != first.id
+    assert records.get(first.id) == first

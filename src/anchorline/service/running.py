@@ -18,15 +18,17 @@ from contextlib import contextmanager
 
 from sqlalchemy import make_url
 
-from anchorline.store.database import Database, DatabaseUnavailableError
+from anchorline.store.database import Database, DatabaseUnavailableError, StoreError
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
+from anchorline.store.tidy import tidy
 
 from .logs import logger, set_up_logs
 from .settings import Settings
 
 _STOP_SECONDS = 15
 _PORT_SECONDS = 12
+_TIDY_SECONDS = 3600
 _log = logger("running")
 
 
@@ -133,9 +135,13 @@ def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _
         },
         start_new_session=True,
     )
+    tidied = time.monotonic() - _TIDY_SECONDS
     try:
         while process.poll() is None and not stopping.asked:
             time.sleep(0.1)
+            if time.monotonic() - tidied >= _TIDY_SECONDS:
+                tidied = time.monotonic()
+                _tidy(url)
             if server is not None and not server.alive():
                 _log.error("database died; starting it again")
                 if server.start() != url:
@@ -143,6 +149,17 @@ def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _
     finally:
         _end(process)
     return 0 if stopping.asked else 1
+
+
+def _tidy(url: str) -> None:
+    database = Database(url)
+    try:
+        count = tidy(database)
+        _log.info("tidied", rows=count)
+    except StoreError as error:
+        _log.warning("not tidied", error=str(error))
+    finally:
+        database.close()
 
 
 def _gunicorn_command(settings: Settings) -> list[str]:

@@ -139,6 +139,13 @@ class AddressEntry(Shape):
 class PostcodeAnswer(Shape):
     """All addresses of a postcode, in natural order."""
 
+    model_config = example(
+        {
+            "postcode": "QV1 1AA",
+            "count": 1,
+            "addresses": [{"id": "demo:GB0000012", "label": "16 Abbey Mews, Brackwater, QV1 1AA"}],
+        }
+    )
     postcode: str
     count: int
     addresses: list[AddressEntry]
@@ -154,6 +161,15 @@ class PostcodeEntry(Shape):
 class PartialPostcodeAnswer(Shape):
     """The postcodes that begin as typed, the first 100 of them."""
 
+    model_config = example(
+        {
+            "postcode": "QV1",
+            "partial": True,
+            "postcodes": [{"postcode": "QV1 1AA", "count": 13}],
+            "total": 1,
+            "towns": ["Brackwater"],
+        }
+    )
     postcode: str
     partial: Literal[True]
     postcodes: list[PostcodeEntry]
@@ -179,4 +195,15 @@ class NearEntry(AddressEntry):
 class NearestAnswer(Shape):
     """The nearest addresses, nearest first."""
 
+    model_config = example(
+        {
+            "addresses": [
+                {
+                    "id": "demo:GB0000012",
+                    "label": "16 Abbey Mews, Brackwater, QV1 1AA",
+                    "distance_m": 9.4,
+                }
+            ]
+        }
+    )
     addresses: list[NearEntry]

@@ -87,26 +87,36 @@ class SlotShape(RequestShape):
     mapping: Annotated[list[RuleShape], Field(max_length=100)] = []
 
 
+_SUMMARY = {
+    "key": "tuning-visit",
+    "kind": "web",
+    "title": "Book a piano visit",
+    "published_version": 1,
+    "draft_differs": False,
+    "record_count": 12,
+    "changed_at": "2026-03-01T12:00:00Z",
+}
+_DOCUMENT = {
+    "key": "door-list",
+    "kind": "record",
+    "title": "Doors",
+    "fields": [{"key": "note", "label": "Note"}, {"slot": "door"}],
+    "slots": [
+        {
+            "key": "door",
+            "label": "Door",
+            "countries": ["GB"],
+            "parts": [{"key": "door_street", "component": "street"}],
+            "mapping": [{"components": ["number", "street"], "into": "door_street"}],
+        }
+    ],
+}
+
+
 class FormDocument(RequestShape):
     """A form as it is written down."""
 
-    model_config = example(
-        {
-            "key": "door-list",
-            "kind": "record",
-            "title": "Doors",
-            "fields": [{"key": "note", "label": "Note"}, {"slot": "door"}],
-            "slots": [
-                {
-                    "key": "door",
-                    "label": "Door",
-                    "countries": ["GB"],
-                    "parts": [{"key": "door_street", "component": "street"}],
-                    "mapping": [{"components": ["number", "street"], "into": "door_street"}],
-                }
-            ],
-        }
-    )
+    model_config = example(_DOCUMENT)
     key: Key
     kind: Literal["record", "web"]
     title: Annotated[ShortText, Field(min_length=1)]
@@ -119,6 +129,7 @@ class FormDocument(RequestShape):
 class FormSummary(Shape):
     """What lists show of a form."""
 
+    model_config = example(_SUMMARY)
     key: str
     kind: Literal["record", "web"]
     title: str
@@ -131,6 +142,7 @@ class FormSummary(Shape):
 class FormList(Shape):
     """All forms, by title."""
 
+    model_config = example({"forms": [_SUMMARY]})
     forms: list[FormSummary]
 
 
@@ -143,6 +155,7 @@ class FormQuery(RequestShape):
 class FormAnswer(Shape):
     """A form to be filled; `version` is None for a draft."""
 
+    model_config = example({"document": _DOCUMENT, "version": 1})
     document: FormDocument
     version: int | None
 
@@ -150,6 +163,7 @@ class FormAnswer(Shape):
 class DraftAnswer(Shape):
     """A form's draft; the ETag header names its revision."""
 
+    model_config = example({"document": _DOCUMENT, "form": _SUMMARY})
     document: FormDocument
     form: FormSummary
 
@@ -181,6 +195,20 @@ class TraceEntry(Shape):
 class FillAnswer(Shape):
     """What filling does: new values of every field that the mapping owns."""
 
+    model_config = example(
+        {
+            "values": {"piano_street": "Abbey Mews", "piano_unit": ""},
+            "cleared": ["piano_unit"],
+            "warnings": [],
+            "trace": [
+                {
+                    "field": "piano_street",
+                    "components": ["street"],
+                    "detail": "wrote Abbey Mews",
+                }
+            ],
+        }
+    )
     values: dict[str, str]
     cleared: list[str] = Field(description="Fields of the mapping that are empty now")
     warnings: list[str]

@@ -25,6 +25,7 @@ class LayoutEntry(Shape):
 class LayoutList(Shape):
     """All layouts, by the country's name."""
 
+    model_config = example({"layouts": [{"country_code": "GB", "name": "United Kingdom"}]})
     layouts: list[LayoutEntry]
 
 
@@ -69,6 +70,12 @@ class LayoutAnswer(Shape):
 class LinesRequest(RequestShape):
     """What to write out."""
 
+    model_config = example(
+        {
+            "components": {"number": "16", "street": "Abbey Mews", "town": "Brackwater"},
+            "international": True,
+        }
+    )
     components: ComponentMap
     international: bool = Field(default=False, description="For mail from abroad")
 
@@ -76,12 +83,14 @@ class LinesRequest(RequestShape):
 class LinesAnswer(Shape):
     """The lines, none of them empty."""
 
+    model_config = example({"lines": ["16 Abbey Mews", "BRACKWATER", "UNITED KINGDOM"]})
     lines: list[str]
 
 
 class CheckComponentsRequest(RequestShape):
     """What to hold against the layout."""
 
+    model_config = example({"components": {"street": "Abbey Mews", "postcode": "qv11aa"}})
     components: ComponentMap
 
 
@@ -95,5 +104,11 @@ class ComponentProblem(Shape):
 class CheckComponentsAnswer(Shape):
     """Components in their canonical spelling, and what is wrong with them."""
 
+    model_config = example(
+        {
+            "components": {"street": "Abbey Mews", "postcode": "QV1 1AA"},
+            "problems": [{"component": "town", "detail": "United Kingdom needs a Post town here."}],
+        }
+    )
     components: dict[str, str]
     problems: list[ComponentProblem]

@@ -11,6 +11,27 @@ from .base import CountryCode, RequestShape, Shape, Text, example
 from .finding import FactsShape
 from .forms import Value, Values
 
+_SUMMARY = {
+    "id": "r01a207d5a1cc54fc005bc2d0",
+    "form": "tuning-visit",
+    "form_version": 1,
+    "label": "Ada Brindle · 16 Abbey Mews, Brackwater, QV1 1AA",
+    "made_at": "2026-03-01T12:00:00Z",
+    "made_by": "page tuning-visit",
+}
+_VALUES = {"contact": "Ada Brindle", "piano_number": "16", "piano_street": "Abbey Mews"}
+_ADDRESS = {
+    "slot": "piano",
+    "country_code": "GB",
+    "components": {"number": "16", "street": "Abbey Mews", "town": "Brackwater"},
+    "facts": {"latitude": 51.535459, "longitude": -2.880898, "use": "residential"},
+    "lines": ["16 Abbey Mews", "BRACKWATER"],
+    "address_id": "demo:GB0000012",
+    "edition": "demo@1",
+    "typed": "16 abb",
+    "changed": [],
+}
+
 
 class SlotInputShape(RequestShape):
     """What comes with a slot beside the values of its fields."""
@@ -69,6 +90,7 @@ class RecordSummary(Shape):
 class RecordAnswer(RecordSummary):
     """A whole record."""
 
+    model_config = example({**_SUMMARY, "values": _VALUES, "addresses": [_ADDRESS]})
     values: dict[str, Value]
     addresses: list[CapturedShape]
 
@@ -76,6 +98,7 @@ class RecordAnswer(RecordSummary):
 class TrialAnswer(Shape):
     """What a record would hold, were the form submitted now."""
 
+    model_config = example({"label": _SUMMARY["label"], "values": _VALUES, "addresses": [_ADDRESS]})
     label: str
     values: dict[str, Value]
     addresses: list[CapturedShape]
@@ -99,6 +122,7 @@ class RecordQuery(FormRecordQuery):
 class RecordList(Shape):
     """A page of records; `after` fetches the next one."""
 
+    model_config = example({"records": [_SUMMARY], "total": 1, "after": None})
     records: list[RecordSummary]
     total: int
     after: str | None

@@ -6,12 +6,15 @@ from typing import Annotated
 
 from pydantic import Field
 
-from .base import RequestShape, Shape
+from .base import RequestShape, Shape, example
 
 
 class SignIn(RequestShape):
     """E-mail address and password."""
 
+    model_config = example(
+        {"email": "admin@brackwater.example", "password": "correct horse battery"}
+    )
     email: Annotated[str, Field(min_length=3, max_length=254)]
     password: Annotated[str, Field(min_length=1, max_length=200)]
 
@@ -19,6 +22,13 @@ class SignIn(RequestShape):
 class SessionAnswer(Shape):
     """Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change."""
 
+    model_config = example(
+        {
+            "email": "admin@brackwater.example",
+            "name": "Robin Arkley",
+            "csrf_token": "Zk3m0v8c",
+        }
+    )
     email: str
     name: str
     csrf_token: str
@@ -36,6 +46,21 @@ class EditionState(Shape):
 class StandAnswer(Shape):
     """Where things stand: what the console's first page shows."""
 
+    model_config = example(
+        {
+            "editions": [
+                {"dataset": "demo", "number": 1, "addresses": 30000, "countries": ["GB", "JP"]}
+            ],
+            "forms": 4,
+            "forms_published": 4,
+            "drafts_waiting": 0,
+            "records": 22,
+            "records_last_week": 22,
+            "picked": 20,
+            "picked_unchanged": 19,
+            "captured": 22,
+        }
+    )
     editions: list[EditionState]
     forms: int
     forms_published: int
