@@ -53,7 +53,13 @@ def test_an_id_that_comes_twice_is_a_fault(layouts):
 def test_a_file_without_the_needed_columns_is_refused(layouts):
     with pytest.raises(HeaderError, match="lacks country_code"):
         read("id,street\r\n", layouts)
-    assert unknown_columns(["id", "strret"]) == ["strret"]
+
+
+def test_columns_that_are_not_known_are_named():
+    assert unknown_columns("\ufeffid,strret,town\r\n") == ["strret"]
+    assert unknown_columns('{"id": "1", "floor": 2}', json_lines=True) == ["floor"]
+    assert unknown_columns("nonsense", json_lines=True) == []
+    assert unknown_columns("") == []
 
 
 def test_json_lines_are_read_and_faulty_ones_named(layouts):

@@ -1,9 +1,8 @@
 /** Calling the service as the person who is signed in. */
 
-export interface Place {
-  pointer: string;
-  detail: string;
-}
+import type { Place } from "../../../embed/src/service";
+
+export type { Place };
 
 /** A refusal or a failure; status 0 where nothing answered. */
 export class ApiError extends Error {

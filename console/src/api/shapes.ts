@@ -1,4 +1,9 @@
-/** The shapes of the answers that the console works with. */
+/** The shapes of the answers that the console works with; those of forms are the embed's own. */
+
+import type { FormDocument } from "../../../embed/src/form/model";
+
+export type { Field, FormDocument, Rule, Slot } from "../../../embed/src/form/model";
+export type { FillAnswer } from "../../../embed/src/service";
 
 export interface Session {
   email: string;
@@ -26,41 +31,6 @@ export interface FormSummary {
   draft_differs: boolean;
   record_count: number;
   changed_at: string;
-}
-
-export interface Field {
-  key: string;
-  type?: string | null;
-  label?: string | null;
-  required?: boolean;
-  help?: string | null;
-  component?: string | null;
-  max_length?: number | null;
-  show_when?: { field: string; values: string[] } | null;
-}
-
-export interface Rule {
-  components: string[];
-  into: string;
-  join?: string | null;
-  changes: string[];
-}
-
-export interface Slot {
-  key: string;
-  label: string;
-  countries: string[];
-  parts: Field[];
-  mapping: Rule[];
-  show_when?: { field: string; values: string[] } | null;
-}
-
-export interface FormDocument {
-  key: string;
-  kind: "record" | "web";
-  title: string;
-  fields: (Field | { slot: string })[];
-  slots: Slot[];
 }
 
 export interface Draft {
@@ -98,11 +68,4 @@ export interface CapturedAddress {
 export interface RecordAnswer extends RecordSummary {
   values: Record<string, string | number | boolean | null>;
   addresses: CapturedAddress[];
-}
-
-export interface FillAnswer {
-  values: Record<string, string>;
-  cleared: string[];
-  warnings: string[];
-  trace: { field: string; components: string[]; detail: string }[];
 }

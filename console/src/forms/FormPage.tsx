@@ -4,6 +4,7 @@ import { Alert, App, Button, Card, Skeleton, Tabs } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
+import type { Place } from "../api/call";
 import type { FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
 import { Failure } from "../parts/Failure";
 import { PageHead } from "../parts/PageHead";
@@ -55,7 +56,7 @@ export default function FormPage(): React.ReactNode {
 function SaveProblem({ draft }: { draft: DraftState }): React.ReactNode {
   const error = draft.save.error ?? draft.publish.error;
   if (!error) return null;
-  const places = "places" in error ? (error.places as { pointer: string; detail: string }[]) : [];
+  const places = "places" in error ? (error.places as Place[]) : [];
   return (
     <Alert
       type="error"

@@ -19,6 +19,13 @@ export interface Field {
   component?: string | null;
 }
 
+export interface Rule {
+  components: string[];
+  into: string;
+  join?: string | null;
+  changes: string[];
+}
+
 export interface Slot {
   key: string;
   label: string;
@@ -29,7 +36,7 @@ export interface Slot {
   help?: string | null;
   show_when?: Condition | null;
   parts: Field[];
-  mapping: { components: string[]; into: string }[];
+  mapping: Rule[];
 }
 
 export interface FormDocument {

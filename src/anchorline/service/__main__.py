@@ -64,6 +64,8 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                     f"{loaded.dataset}: edition {loaded.number} is active, "
                     f"{loaded.used} addresses, {loaded.bad} rows left out"
                 )
+                if loaded.ignored:
+                    print(f"Columns that are not known, ignored: {', '.join(loaded.ignored)}")
             elif given.command in ("user", "provision"):
                 password = sys.stdin.readline().rstrip("\n")
                 if len(password) < SHORTEST_PASSWORD:
@@ -85,6 +87,13 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     return 0
 
 
+def _share(text: str) -> float:
+    value = float(text)
+    if not 0 <= value <= 1:
+        raise argparse.ArgumentTypeError(f"{text} is not between 0 and 1")
+    return value
+
+
 def _make_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
     """A key; only a browser key is tied to origins and forms."""
     if kind == "server":
@@ -100,7 +109,7 @@ def _parser() -> argparse.ArgumentParser:
     load = commands.add_parser("load", help="load a file of reference data and activate it")
     load.add_argument("dataset")
     load.add_argument("file", type=Path)
-    load.add_argument("--bad-share", type=float, default=0.05, help="share of bad rows, 0 to 1")
+    load.add_argument("--bad-share", type=_share, default=0.05, help="share of bad rows, 0 to 1")
     user = commands.add_parser("user", help="make a console user; password on standard input")
     both = commands.add_parser("provision", help="make a user and a key of each kind, as JSON")
     for people in (user, both):

@@ -5,17 +5,22 @@ from __future__ import annotations
 import gzip
 import hashlib
 import io
+import re
+import zlib
 from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import IO
 
 from anchorline.core.gazetteer import Row, RowFault, build_edition, read_rows
+from anchorline.core.gazetteer.rows import unknown_columns
 from anchorline.store.datasets import EditionEntry
 
 from .context import Services
 
 DEFAULT_BAD_SHARE = 0.05
 FAULTS_KEPT = 1000
+# No colon: in ids it parts the dataset's name from the row's id.
+_NAME = re.compile(r"[a-z0-9][a-z0-9-]{0,63}")
 
 
 class LoadError(Exception):
@@ -24,12 +29,13 @@ class LoadError(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Loaded:
-    """What a load did."""
+    """What a load did; `ignored` names the file's columns that are not known."""
 
     dataset: str
     number: int
     used: int
     bad: int
+    ignored: tuple[str, ...]
 
 
 def load_file(
@@ -41,19 +47,26 @@ def load_file(
         bad_share: the share of rows, 0 to 1, that may be bad before the load is stopped.
 
     Raises:
-        LoadError: the file cannot be read, or has too many bad rows or no usable one.
+        LoadError: the name or the file cannot be used, or too many rows are bad, or all are.
     """
-    digest = hashlib.sha256(file.read_bytes()).hexdigest()
+    if not _NAME.fullmatch(dataset):
+        raise LoadError(
+            f"{dataset!r} cannot name a dataset: use small letters, digits and -, at most 64."
+        )
+    json_lines = ".jsonl" in file.suffixes
     rows: list[Row] = []
     faults: list[RowFault] = []
     try:
+        digest = hashlib.sha256(file.read_bytes()).hexdigest()
         with _opened(file) as lines:
-            for item in read_rows(lines, services.layouts, json_lines=".jsonl" in file.suffixes):
+            ignored = unknown_columns(lines.readline(), json_lines=json_lines)
+        with _opened(file) as lines:
+            for item in read_rows(lines, services.layouts, json_lines=json_lines):
                 if isinstance(item, Row):
                     rows.append(item)
                 else:
                     faults.append(item)
-    except (OSError, ValueError) as error:
+    except (OSError, EOFError, zlib.error, ValueError) as error:
         raise LoadError(f"{file} cannot be loaded: {error}") from error
     total = len(rows) + len(faults)
     if not rows or len(faults) > bad_share * total:
@@ -71,11 +84,14 @@ def load_file(
             source_digest=digest,
             rows_used=len(rows),
             rows_bad=len(faults),
-            report={"faults": [asdict(fault) for fault in faults[:FAULTS_KEPT]]},
+            report={
+                "unknown_columns": ignored,
+                "faults": [asdict(fault) for fault in faults[:FAULTS_KEPT]],
+            },
         )
     )
     services.datasets.activate(dataset, number)
-    return Loaded(dataset, number, len(rows), len(faults))
+    return Loaded(dataset, number, len(rows), len(faults), tuple(ignored))
 
 
 def _opened(file: Path) -> IO[str]:

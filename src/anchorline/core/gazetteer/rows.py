@@ -80,9 +80,18 @@ def read_rows(
         yield row
 
 
-def unknown_columns(columns: Iterable[str]) -> list[str]:
-    """The columns of a file that are not used."""
+def unknown_columns(first_line: str, *, json_lines: bool = False) -> list[str]:
+    """The columns that a file's first line names and that are not used."""
+    lines = [first_line]
+    if json_lines:
+        columns = [name for _, record in _json_records(lines) for name in _names(record)]
+    else:
+        columns = [name.strip().lstrip("\ufeff") for name in next(csv.reader(lines), [])]
     return [column for column in columns if column not in ROW_COLUMNS]
+
+
+def _names(record: Mapping[str, str] | RowFault) -> list[str]:
+    return [] if isinstance(record, RowFault) else list(record)
 
 
 def check_row(record: Mapping[str, str], line: int, layouts: LayoutLibrary) -> Row | RowFault:
