@@ -158,3 +158,63 @@ def test_axe_finds_nothing_on_the_consoles_pages(console, stack, client, place):
         page.goto(f"{stack.url}/console/nowhere")
         page.get_by_text("There is nothing at this address").wait_for()
     assert axe_faults(page) == []
+
+
+def tab_to(page, name, most=60):
+    """Presses Tab until the control with this accessible name has the focus."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        focused = page.evaluate(
+            """() => {
+              let e = document.activeElement;
+              while (e && e.shadowRoot && e.shadowRoot.activeElement) e = e.shadowRoot.activeElement;
+              return e ? (e.getAttribute('aria-label') || e.innerText || '').trim() : '';
+            }"""
+        )
+        if focused == name:
+            return
+    raise AssertionError(f"{name!r} was not reached by {most} steps of Tab")
+
+
+def test_a_label_is_changed_and_published_by_keyboard_alone(page, stack, client):
+    press, write = page.keyboard.press, page.keyboard.type
+    page.goto(f"{stack.url}/console/forms/supplier")
+    page.get_by_label("E-mail").wait_for()
+    write(stack.access["admin_email"])
+    press("Tab")
+    write(stack.access["admin_password"])
+    press("Enter")
+    page.get_by_label("Label of name").wait_for()
+    tab_to(page, "Label of name")
+    press("Control+A")
+    write("Firm")
+    press("Shift+Tab")
+    page.get_by_text("Save the draft to try your changes here.").wait_for()
+    page.get_by_role("button", name="Save draft").focus()
+    press("Enter")
+    page.get_by_text("Draft saved.").wait_for()
+    page.get_by_role("button", name="Publish").focus()
+    press("Space")
+    page.get_by_text(re.compile(r"Version \d is published")).wait_for()
+    (name, *_rest) = client.form("supplier").document.fields
+    assert name.label == "Firm"
+
+
+def test_the_first_stop_of_tab_leads_past_the_menu(console):
+    page = console
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("Tab")
+    assert page.evaluate("document.activeElement.innerText") == "Skip to the page"
+    page.keyboard.press("Enter")
+    assert page.evaluate("location.hash") == "#main"
+
+
+@pytest.mark.parametrize("width", [800, 1100])
+def test_no_page_of_the_console_scrolls_sideways(console, stack, width):
+    page = console
+    page.set_viewport_size({"width": width, "height": 800})
+    for place in ("", "/forms", "/forms/tuning-visit", "/records"):
+        page.goto(f"{stack.url}/console{place}")
+        page.get_by_role("heading", level=1).wait_for()
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, place
