@@ -130,7 +130,7 @@ def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tm
         while time.monotonic() < deadline:
             answers.append(suggest())
             time.sleep(0.02)
-    assert answers[-1]["edition"] == "demo@1,extra@1"
+    assert {"demo@1", "extra@1"} <= set(answers[-1]["edition"].split(","))
     assert answers[-1]["suggestions"][0]["label"] == "Newly Row, Marl"
     address = answers[-1]["suggestions"][0]["id"]
     assert address == "extra:1"
