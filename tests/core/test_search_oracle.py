@@ -52,6 +52,11 @@ def words_of(streets):
     return sorted({w for own, around, _ in streets.values() for w in own | around if w.isalpha()})
 
 
+def test_a_word_typed_twice_is_finished_the_first_time(gazetteer, streets):
+    """`e e`: the first means the whole word e, only the last one may go on."""
+    held_to_the_rows(gazetteer, streets, ["e", "e"])
+
+
 @given(data=st.data())
 @settings(deadline=None, max_examples=150)
 def test_search_finds_exactly_the_streets_that_hold_every_word(gazetteer, streets, data):
@@ -59,6 +64,10 @@ def test_search_finds_exactly_the_streets_that_hold_every_word(gazetteer, street
     typed = data.draw(st.lists(st.sampled_from(words), min_size=1, max_size=3, unique=True))
     cut = data.draw(st.integers(1, len(typed[-1])))
     typed[-1] = typed[-1][:cut]
+    held_to_the_rows(gazetteer, streets, typed)
+
+
+def held_to_the_rows(gazetteer, streets, typed):
     expected = obvious_answer(streets, typed)
     if not expected:
         return  # then looser readings are tried, which have tests of their own

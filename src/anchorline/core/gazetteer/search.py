@@ -49,28 +49,39 @@ def search_edition(
     for reading, begun in _readings(typed):
         rows = _search_tokens(edition, reading, begun, request, layouts, inside)
         if rows:
+            prefixes = [reading[position] for position in begun]
             return [
-                replace(row, matches=tuple(match_ranges(row.label, reading, begun))) for row in rows
+                replace(row, matches=tuple(match_ranges(row.label, reading, prefixes)))
+                for row in rows
             ]
     return []
 
 
-def _readings(typed: Sequence[str]) -> Iterator[tuple[Sequence[str], frozenset[str]]]:
-    """Ways to read what was typed, best first: tokens, and those that may be unfinished.
+def _readings(typed: Sequence[str]) -> Iterator[tuple[Sequence[str], frozenset[int]]]:
+    """Ways to read what was typed, best first: tokens, and places of those perhaps unfinished.
 
     As it stands, with the last word unfinished; with every longer word unfinished (`kiln cres
     brack`); without its numbers, so that one a street does not have does not hide the street.
     """
     if not typed:
         return
-    last = frozenset(typed[-1:])
+    last = frozenset([len(typed) - 1])
     yield typed, last
-    words = [token for token in typed if not _has_digit(token)]
-    longer = frozenset(token for token in words if len(token) >= SHORTEST_BEGUN) | last
+    longer = _longer_words(typed) | last
     if longer != last:
         yield typed, longer
+    words = [token for token in typed if not _has_digit(token)]
     if words and len(words) < len(typed):
-        yield words, frozenset(token for token in words if len(token) >= SHORTEST_BEGUN)
+        yield words, _longer_words(words)
+
+
+def _longer_words(typed: Sequence[str]) -> frozenset[int]:
+    """The places of words that are long enough to be read as unfinished anywhere."""
+    return frozenset(
+        place
+        for place, token in enumerate(typed)
+        if len(token) >= SHORTEST_BEGUN and not _has_digit(token)
+    )
 
 
 def _has_digit(token: str) -> bool:
@@ -80,12 +91,14 @@ def _has_digit(token: str) -> bool:
 def _search_tokens(
     edition: Edition,
     typed: Sequence[str],
-    begun: frozenset[str],
+    begun: frozenset[int],
     request: SearchRequest,
     layouts: LayoutLibrary,
     inside: NodeFilter | None,
 ) -> list[Suggestion]:
-    hits = [token_hits(edition, token, unfinished=token in begun) for token in typed]
+    hits = [
+        token_hits(edition, token, unfinished=place in begun) for place, token in enumerate(typed)
+    ]
     nodes, bits = hit_by_all(hits)
     kept = _wanted(edition, nodes, request, inside)
     nodes, bits = nodes[kept], bits[kept]
