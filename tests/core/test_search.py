@@ -5,6 +5,7 @@ from hypothesis import strategies as st
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
+from anchorline.core.gazetteer.labels import LabelWriter
 from anchorline.core.layouts import shipped_layouts
 from anchorline.demo.world import make_rows
 
@@ -56,9 +57,7 @@ def test_every_address_is_found_by_its_own_label(gazetteer, edition, data):
 
 
 def labels_of(gazetteer, edition, index):
-    from anchorline.core.gazetteer.labels import address_label
-
-    return address_label(edition, index, shipped_layouts())
+    return LabelWriter(shipped_layouts()).address(edition, index)
 
 
 def open_all(gazetteer, group):

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.arrays import TextPool, pool_arrays
+from anchorline.core.gazetteer.arrays import WordPool, sorted_pool_arrays
 from anchorline.core.text import compact, tokens
 
 PATH = ("country_code", "region", "region_code", "town", "district", "street")
@@ -83,8 +83,8 @@ def held_to_the_rows(gazetteer, streets, typed):
 @given(st.sets(st.text(max_size=6), min_size=1, max_size=40), st.text(max_size=4))
 def test_a_sorted_pool_finds_texts_and_prefixes_as_a_list_would(texts, wanted):
     ordered = sorted(texts, key=str.encode)
-    arrays = pool_arrays("p", ordered)
-    pool = TextPool(arrays["p_bytes"], arrays["p_ends"])
+    arrays = sorted_pool_arrays("p", ordered)
+    pool = WordPool(arrays["p_bytes"], arrays["p_ends"], arrays["p_keys"])
     assert [pool[i] for i in range(len(pool))] == ordered
     found = pool.find(wanted)
     assert (None if found is None else ordered[found]) == (wanted if wanted in texts else None)

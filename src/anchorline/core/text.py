@@ -11,8 +11,9 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from dataclasses import dataclass
+from collections.abc import Iterator
 from functools import lru_cache
+from typing import NamedTuple
 
 # Letters that Unicode does not decompose but that people type as plain ones.
 _PLAIN_LETTERS = {
@@ -26,8 +27,7 @@ _JOINERS = frozenset("'’‘ʼ`´\u00ad\u200b\u200c\u200d.")
 _RUNS = re.compile(r"[^\W\d_]{3,}(?=\d)|[^\W_]+")
 
 
-@dataclass(frozen=True, slots=True)
-class TokenSpan:
+class TokenSpan(NamedTuple):
     """A folded token and the range [start, end) of the original's characters it came from."""
 
     text: str
@@ -52,30 +52,65 @@ def fold_character(character: str) -> str:
     )
 
 
+class _FoldTable(dict[int, str]):
+    """What `str.translate` asks: the folded form of a code point, worked out once."""
+
+    def __missing__(self, code: int) -> str:
+        folded = self[code] = fold_character(chr(code))
+        return folded
+
+
+_FOLDED = _FoldTable()
+_SPACELESS = re.compile("[\u3040-\u30ff\u3400-\u9fff\uff66-\uff9d]")
+# Characters that folding drops.
+_DROPPED = re.compile("['’‘ʼ`´\u00ad\u200b-\u200d.\u0300-\u036f]")
+
+
 def fold(text: str) -> str:
     """Folded text: lower case, no diacritics, one blank between tokens.
 
     Folding is idempotent: `fold(fold(x)) == fold(x)`.
     """
-    return " ".join(span.text for span in token_spans(text))
+    return " ".join(tokens(text))
 
 
 def tokens(text: str) -> list[str]:
     """The folded tokens of a text, in order."""
-    return list(_cached_tokens(text))
+    if text.isascii():
+        return _RUNS.findall(text.translate(_FOLDED))
+    folded = unicodedata.normalize("NFC", text).translate(_FOLDED)
+    if not _SPACELESS.search(folded):
+        return _RUNS.findall(folded)
+    return [
+        folded[start:end]
+        for run in _RUNS.finditer(folded)
+        for start, end in _split_spaceless(folded, run.start(), run.end())
+    ]
 
 
-@lru_cache(maxsize=65536)
-def _cached_tokens(text: str) -> tuple[str, ...]:
-    return tuple(span.text for span in token_spans(text))
+def aligned_fold(text: str) -> str | None:
+    """The folded text where each of its characters stands in its original's place, else None."""
+    if _DROPPED.search(text):
+        return None
+    folded = text.translate(_FOLDED)
+    # Nothing is dropped, so equal lengths mean that every character became just one.
+    return folded if len(folded) == len(text) else None
+
+
+def token_runs(folded: str) -> Iterator[re.Match[str]]:
+    """The tokens of folded text, scripts without spaces aside, as matches with their places."""
+    return _RUNS.finditer(folded)
 
 
 def token_spans(text: str) -> list[TokenSpan]:
     """The folded tokens of a text with the characters they came from, in order."""
+    aligned = aligned_fold(text)
+    if aligned is not None and not _SPACELESS.search(aligned):
+        return [TokenSpan(run[0], *run.span()) for run in _RUNS.finditer(aligned)]
     folded: list[str] = []
     origin: list[int] = []
     for position, character in enumerate(unicodedata.normalize("NFC", text)):
-        plain = fold_character(character)
+        plain = _FOLDED[ord(character)]
         folded.append(plain)
         origin.extend([position] * len(plain))
     joined = "".join(folded)
@@ -88,6 +123,8 @@ def token_spans(text: str) -> list[TokenSpan]:
 
 def _split_spaceless(text: str, start: int, end: int) -> list[tuple[int, int]]:
     """Cuts a run into single characters where its script has no spaces."""
+    if not _SPACELESS.search(text, start, end):
+        return [(start, end)]
     pieces: list[tuple[int, int]] = []
     begin = start
     for position in range(start, end):
@@ -103,8 +140,7 @@ def _split_spaceless(text: str, start: int, end: int) -> list[tuple[int, int]]:
 
 def _is_spaceless(character: str) -> bool:
     """Whether a character belongs to a script written without spaces (kanji, kana)."""
-    code = ord(character)
-    return 0x3040 <= code <= 0x30FF or 0x3400 <= code <= 0x9FFF or 0xFF66 <= code <= 0xFF9D
+    return _SPACELESS.match(character) is not None
 
 
 _NATURAL = re.compile(r"(\d+)")
@@ -130,4 +166,4 @@ def has_control_characters(text: str) -> bool:
 
 def has_spaceless_script(text: str) -> bool:
     """Whether a text holds a character of a script written without spaces (kanji, kana)."""
-    return any(map(_is_spaceless, text))
+    return _SPACELESS.search(text) is not None

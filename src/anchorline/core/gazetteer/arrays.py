@@ -7,61 +7,83 @@ place) own a range of `members`, which lists addresses.
 
 Every text stands once in a pool: `texts` is UTF-8, text i is bytes [ends[i-1], ends[i]).
 
+Nodes are numbered by weight, the heaviest first (`ranking.node_weights`), so that a list of
+nodes in ascending order is a list in descending order of weight and can be cut short.
+
 | array | one entry a | what |
 |---|---|---|
 | text_bytes, text_ends | | the pool of component values; text 0 is empty |
 | id_bytes, id_ends, id_order | address | row ids, and the addresses in the order of their ids |
-| address_texts | address × ADDRESS_COMPONENTS | text of a component |
-| address_street | address | its street node |
+| address_inner | address | its entry among the inner texts: what tells it from its neighbours |
+| address_named | address | its entry among the named texts, 0 none |
+| address_postcode | address | text of its postcode |
 | latitudes, longitudes | address | 1e-7 degrees; `NO_DEGREES` where unknown |
 | uses | address | index into USES + 1, 0 unknown |
+| inner_texts | inner × INNER_COMPONENTS | distinct combinations of texts |
+| named_texts | named × NAMED_COMPONENTS | distinct combinations of texts; 0 is the empty one |
 | node_kind, node_country | node | index into NODE_KINDS; index into the manifest's countries |
 | node_texts | node × NODE_COMPONENTS | text of a component that all its addresses share |
 | node_first, node_end | node | range of addresses, or of `members` for listed kinds |
+| node_anchor | node | its first address |
+| node_weight | node | what its kind and size are worth (`ranking.node_weights`) |
 | node_name_length | node | how many tokens its own name has |
+| node_words | node × width | its words as `word << FIELD_BITS | Field`, its own name's first |
 | node_hashes, node_hash_order | node | name of a node that stays the same between editions |
+| crowded_nodes | | nodes with more words than `node_words` has room for |
+| anchor_order | node inside a street, or street-level | nodes in the order of their first address |
+| street_firsts, street_nodes | street-level node | its first address, ascending; its node |
 | members | member | address |
-| word_bytes, word_ends | word | the sorted vocabulary |
-| posting_ends, posting_nodes, posting_fields | word / posting | nodes with the word, ascending, and where it stands in them (bits of `Field`) |
-| number_bytes, number_ends | number | the sorted compact street numbers and units |
-| number_posting_ends, number_posting_nodes | number / posting | street nodes that have it |
+| word_bytes, word_ends, word_keys | word | the sorted vocabulary; its first 8 bytes as a number |
+| posting_ends, posting_nodes | word / posting | nodes with the word, ascending |
+| number_bytes, number_ends, number_keys | number term | the sorted terms of `address_inner` |
+| number_posting_ends, number_posting_nodes | term / posting | nodes that have it inside |
+| number_inner_ends, number_inners | term / inner | entries of `inner_texts` that have it |
+| head_words | head | range [first, end) of words that more than `HEAVY` postings begin with |
+| head_ends, head_nodes | head / node | the heaviest nodes of it for every country and kind |
+| typo_keys, typo_prefixes | deletion | hash of a prefix with letters left out; the prefix |
+| typo_prefix_words | prefix | range [first, end) of the words that begin with it; its length |
 | band_order, band_starts | address with a position | for nearest: by latitude band, then longitude |
 """  # noqa: E501
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
-from enum import IntFlag
+from enum import IntEnum
 
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 1
+FORMAT_VERSION = 2
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
-ADDRESS_COMPONENTS: tuple[str, ...] = (
-    "organisation", "place", "unit", "building", "number", "po_box", "postcode",
-)  # fmt: skip
+INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")
+NAMED_COMPONENTS: tuple[str, ...] = ("organisation", "place", "building")
 NODE_COMPONENTS: tuple[str, ...] = (
     "organisation", "place", "building", "street", "district", "town", "region", "region_code",
     "nation", "postcode", "language",
 )  # fmt: skip
 LISTED_KINDS = frozenset({"postcode", "building", "organisation", "place"})
+# A beginning with more postings than this has its heaviest nodes listed beforehand.
+HEAVY = 2048
+FIELD_BITS = 3
+# Before a number term that is of a unit or a box, and not of a street number.
+UNIT_MARK = "#"
+MOST_WORDS = 24
 
 Arrays = Mapping[str, npt.NDArray[np.generic]]
 IntArray = npt.NDArray[np.integer]
 
 
-class Field(IntFlag):
-    """Where in a node a word stands."""
+class Field(IntEnum):
+    """Where in a node a word stands; the greater, the more a match there is worth."""
 
-    NAME = 1
-    NAME_START = 2
-    STREET = 4
-    DISTRICT = 8
-    TOWN = 16
-    REGION = 32
-    POSTCODE = 64
+    NOTHING = 0
+    REGION = 2
+    AROUND = 3
+    TOWN = 4
+    NAME = 6
+    NAME_START = 7
 
 
 class TextPool:
@@ -69,42 +91,19 @@ class TextPool:
 
     def __init__(self, data: npt.NDArray[np.generic], ends: npt.NDArray[np.generic]) -> None:
         self._data = data.data
-        self._ends = ends
+        self._ends = ends.data
 
     def __len__(self) -> int:
         return len(self._ends)
 
     def __getitem__(self, index: int) -> str:
-        start = int(self._ends[index - 1]) if index else 0
-        return str(self._data[start : int(self._ends[index])], "utf-8")
+        ends = self._ends
+        return str(self._data[ends[index - 1] if index else 0 : ends[index]], "utf-8")
 
     def raw(self, index: int) -> bytes:
         """The UTF-8 bytes of a text."""
-        start = int(self._ends[index - 1]) if index else 0
-        return bytes(self._data[start : int(self._ends[index])])
-
-    def first_not_below(self, key: bytes) -> int:
-        """In a sorted pool: the index of the first text that is not below `key`."""
-        low, high = 0, len(self)
-        while low < high:
-            middle = (low + high) // 2
-            if self.raw(middle) < key:
-                low = middle + 1
-            else:
-                high = middle
-        return low
-
-    def prefix_range(self, prefix: str) -> tuple[int, int]:
-        """In a sorted pool: the range [first, end) of the texts that begin with `prefix`."""
-        key = prefix.encode()
-        # 0xFF is in no UTF-8 text, so it is above everything that goes on from the prefix.
-        return self.first_not_below(key), self.first_not_below(key + b"\xff")
-
-    def find(self, text: str) -> int | None:
-        """In a sorted pool: the index of a text, or None."""
-        key = text.encode()
-        index = self.first_not_below(key)
-        return index if index < len(self) and self.raw(index) == key else None
+        ends = self._ends
+        return bytes(self._data[ends[index - 1] if index else 0 : ends[index]])
 
 
 def pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.generic]]:
@@ -114,4 +113,63 @@ def pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.gen
     return {
         f"{name}_bytes": np.frombuffer(b"".join(encoded) or b"\0", dtype=np.uint8),
         f"{name}_ends": np.cumsum(lengths, dtype=np.uint32),
+    }
+
+
+class WordPool(TextPool):
+    """A pool sorted by the bytes of its texts, in which beginnings are found."""
+
+    def __init__(
+        self,
+        data: npt.NDArray[np.generic],
+        ends: npt.NDArray[np.generic],
+        keys: npt.NDArray[np.generic],
+    ) -> None:
+        super().__init__(data, ends)
+        self._all_keys = keys
+        self._keys = keys.data
+
+    def prefix_range(self, prefix: str) -> tuple[int, int]:
+        """The range [first, end) of the texts that begin with `prefix`."""
+        key = prefix.encode()
+        first = self._first_not_below(key)
+        if first == len(self) or not self.raw(first).startswith(key):
+            return first, first
+        # 0xFF is in no UTF-8 text, so it is above everything that goes on from the prefix.
+        return first, self._first_not_below(key + b"\xff" * 8)
+
+    def find(self, text: str) -> int | None:
+        """The index of a text, or None."""
+        key = text.encode()
+        index = self._first_not_below(key)
+        return index if index < len(self) and self.raw(index) == key else None
+
+    def find_keys(self, keys: npt.NDArray[np.uint64]) -> npt.NDArray[np.int64]:
+        """The indices of texts of at most 8 bytes that are among the keys; others are left out."""
+        places = np.searchsorted(self._all_keys, keys)
+        known = self._all_keys.take(places, mode="clip") == keys
+        return np.asarray(places[known])
+
+    def _first_not_below(self, key: bytes) -> int:
+        """The index of the first text that is not below `key`."""
+        number = int.from_bytes(key[:8].ljust(8, b"\0"), "big")
+        low = bisect_left(self._keys, number)
+        if len(key) <= 8:
+            return low
+        high = bisect_right(self._keys, number, low)
+        while low < high:
+            middle = (low + high) // 2
+            if self.raw(middle) < key:
+                low = middle + 1
+            else:
+                high = middle
+        return low
+
+
+def sorted_pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.generic]]:
+    """The arrays of a sorted pool; `texts` are in the order of their bytes."""
+    heads = b"".join(text.encode()[:8].ljust(8, b"\0") for text in texts)
+    return {
+        **pool_arrays(name, texts),
+        f"{name}_keys": np.frombuffer(heads, dtype=">u8").astype(np.uint64),
     }

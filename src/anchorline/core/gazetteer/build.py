@@ -1,35 +1,30 @@
 """Rows in, an edition's arrays out.
 
 Rows are put in the one order that `arrays` describes, then nodes are collected (street,
-district, town and region as ranges, the others as lists), then every node's words and the
-numbers inside it are gathered into postings.
+district, town and region as ranges, the others as lists) and numbered by weight, then their
+words and the numbers inside them are gathered into postings, and what makes search quick is
+worked out from these: the heaviest nodes of common beginnings, and letters left out.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import numpy as np
 
-from ..address import USES
 from ..errors import EditionError
-from ..kinds import NODE_KINDS
 from ..layouts import LayoutLibrary
-from ..text import fold, natural_key
-from .arrays import (
-    ADDRESS_COMPONENTS,
-    DEGREE_UNITS,
-    FORMAT_VERSION,
-    NO_DEGREES,
-    NODE_COMPONENTS,
-    Arrays,
-    pool_arrays,
-)
+from .arrays import FORMAT_VERSION, Arrays, pool_arrays
 from .bands import band_arrays
-from .build_nodes import Node, collect_nodes
-from .build_postings import posting_arrays
+from .build_heads import head_arrays
+from .build_nodes import Nodes, OrderedRows, collect_nodes
+from .build_numbers import number_arrays
+from .build_order import id_ranks, storage_order
+from .build_typos import typo_arrays
+from .build_words import word_arrays
 from .rows import Row
+from .table import RowTable
 
 
 @dataclass(slots=True)
@@ -40,17 +35,7 @@ class Built:
     manifest: dict[str, object]
 
 
-@dataclass(slots=True)
-class _Texts:
-    """The pool while it is being filled; text 0 is the empty one."""
-
-    ids: dict[str, int] = field(default_factory=lambda: {"": 0})
-
-    def id_of(self, text: str) -> int:
-        return self.ids.setdefault(text, len(self.ids))
-
-
-def build_edition(rows: Iterable[Row], layouts: LayoutLibrary) -> Built:
+def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Built:
     """Builds an edition.
 
     Args:
@@ -60,103 +45,67 @@ def build_edition(rows: Iterable[Row], layouts: LayoutLibrary) -> Built:
     Raises:
         EditionError: there is no row at all.
     """
-    ordered = sorted(rows, key=_storage_key)
-    if not ordered:
+    table = rows if isinstance(rows, RowTable) else RowTable(rows)
+    if not len(table):
         raise EditionError("An edition needs at least one address.")
-    nodes = collect_nodes(ordered)
-    texts = _Texts()
-    arrays: dict[str, np.ndarray] = {}
-    arrays |= _address_arrays(ordered, texts)
-    arrays |= _node_arrays(nodes, texts)
-    arrays |= pool_arrays("text", list(texts.ids))
-    arrays |= posting_arrays(ordered, nodes, layouts)
-    arrays |= band_arrays(arrays["latitudes"], arrays["longitudes"])
-    countries = sorted({row.country_code for row in ordered})
-    codes = {code: index for index, code in enumerate(countries)}
-    arrays["node_country"] = np.array([codes[n.country_code] for n in nodes], dtype=np.uint8)
+    order = storage_order(table)
+    ordered = OrderedRows(table, order)
+    texts = table.texts
+    nodes = collect_nodes(ordered, texts)
+    words = word_arrays(ordered, nodes, texts, layouts)
+    latitudes, longitudes = table.latitudes[order], table.longitudes[order]
+    codes, country = np.unique(nodes.country, return_inverse=True)
+    countries = [texts[code] for code in codes]
+    by_name = sorted(range(len(countries)), key=countries.__getitem__)
+    numbers = np.empty(len(countries), dtype=np.uint8)
+    numbers[by_name] = np.arange(len(countries))
+    arrays: dict[str, np.ndarray] = {
+        **pool_arrays("text", texts),
+        **_id_arrays([table.ids[row] for row in order.tolist()]),
+        "address_postcode": ordered.column("postcode"),
+        "latitudes": latitudes,
+        "longitudes": longitudes,
+        "uses": table.uses[order],
+        **band_arrays(latitudes, longitudes),
+        **_node_arrays(nodes),
+        "node_country": numbers[country],
+        **words.arrays,
+        **head_arrays(nodes, words),
+        **typo_arrays(words.vocabulary),
+        **number_arrays(ordered, nodes, texts, layouts),
+    }
     return Built(
         arrays=arrays,
         manifest={
             "format": FORMAT_VERSION,
-            "addresses": len(ordered),
+            "addresses": len(table),
             "nodes": len(nodes),
-            "countries": countries,
+            "countries": sorted(countries),
         },
     )
 
 
-def _storage_key(row: Row) -> tuple[object, ...]:
-    get = row.components.get
-    return (
-        row.country_code,
-        fold(get("region", "")),
-        get("region", ""),
-        fold(get("town", "")),
-        get("town", ""),
-        fold(get("district", "")),
-        get("district", ""),
-        natural_key(get("street", "")),
-        get("street", ""),
-        natural_key(get("number", "")),
-        natural_key(get("building", "")),
-        natural_key(get("unit", "")),
-        row.id,
-    )
+def _id_arrays(ids: Sequence[str]) -> dict[str, np.ndarray]:
+    return {**pool_arrays("id", ids), "id_order": np.argsort(id_ranks(ids)).astype(np.uint32)}
 
 
-def _address_arrays(rows: Sequence[Row], texts: _Texts) -> dict[str, np.ndarray]:
-    def degrees(value: float | None) -> int:
-        return NO_DEGREES if value is None else round(value * DEGREE_UNITS)
+def _node_arrays(nodes: Nodes) -> dict[str, np.ndarray]:
+    def by_anchor(wanted: np.ndarray) -> np.ndarray:
+        chosen = np.flatnonzero(wanted)
+        return chosen[np.argsort(nodes.anchor[chosen], kind="stable")].astype(np.uint32)
 
-    ids = [row.id for row in rows]
-    by_id = sorted(range(len(ids)), key=lambda index: ids[index].encode())
+    streets = by_anchor(nodes.street_level)
     return {
-        **pool_arrays("id", ids),
-        "id_order": np.array(by_id, dtype=np.uint32),
-        "address_texts": np.array(
-            [
-                [texts.id_of(row.components.get(name, "")) for name in ADDRESS_COMPONENTS]
-                for row in rows
-            ],
-            dtype=np.uint32,
-        ),
-        # Longitudes need the full 32 bits at 1e-7 degrees: 180 degrees is 1.8e9 of 2.1e9.
-        "latitudes": np.array([degrees(row.latitude) for row in rows], dtype=np.int32),
-        "longitudes": np.array([degrees(row.longitude) for row in rows], dtype=np.int32),
-        "uses": np.array(
-            [USES.index(row.use) + 1 if row.use else 0 for row in rows], dtype=np.uint8
-        ),
-    }
-
-
-def _node_arrays(nodes: Sequence[Node], texts: _Texts) -> dict[str, np.ndarray]:
-    members: list[int] = []
-    first: list[int] = []
-    end: list[int] = []
-    for node in nodes:
-        if node.listed:
-            first.append(len(members))
-            members.extend(node.addresses)
-            end.append(len(members))
-        else:
-            first.append(node.addresses[0])
-            end.append(node.addresses[-1] + 1)
-    address_street = np.zeros(sum(len(n.addresses) for n in nodes if n.street_level), np.uint32)
-    for index, node in enumerate(nodes):
-        if node.street_level:
-            address_street[node.addresses[0] : node.addresses[-1] + 1] = index
-    hashes = np.array([node.stable_hash() for node in nodes], dtype=np.uint64)
-    return {
-        "node_kind": np.array([NODE_KINDS.index(n.kind) for n in nodes], dtype=np.uint8),
-        "node_texts": np.array(
-            [[texts.id_of(n.components.get(name, "")) for name in NODE_COMPONENTS] for n in nodes],
-            dtype=np.uint32,
-        ),
-        "node_first": np.array(first, dtype=np.uint32),
-        "node_end": np.array(end, dtype=np.uint32),
-        "node_name_length": np.array([len(n.name_tokens()) for n in nodes], dtype=np.uint8),
-        "node_hashes": hashes,
-        "node_hash_order": np.argsort(hashes, kind="stable").astype(np.uint32),
-        "members": np.array(members or [0], dtype=np.uint32),
-        "address_street": address_street,
+        "node_kind": nodes.kind,
+        "node_texts": nodes.texts,
+        "node_first": nodes.first.astype(np.uint32),
+        "node_end": nodes.end.astype(np.uint32),
+        "node_anchor": nodes.anchor.astype(np.uint32),
+        "node_weight": nodes.weight,
+        "node_hashes": nodes.hashes,
+        "node_hash_order": np.argsort(nodes.hashes, kind="stable").astype(np.uint32),
+        "members": nodes.members,
+        "anchor_order": by_anchor(nodes.street_level | nodes.inside_street),
+        "street_nodes": streets,
+        "street_firsts": nodes.anchor[streets].astype(np.uint32),
     }

@@ -1,138 +1,243 @@
-"""Collecting the nodes of an edition from its ordered rows."""
+"""Collecting the nodes of an edition from its ordered rows.
+
+Street-level nodes are those that every address has exactly one of: its street, or where it has
+none its district, or its town. They, districts, towns and regions are ranges of addresses; the
+other kinds list theirs. Nodes are numbered by weight in the end.
+"""
 
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Sequence
+from dataclasses import dataclass
 
-from ..text import compact, tokens
+import numpy as np
+import numpy.typing as npt
+
+from ..kinds import NODE_KINDS
 from .arrays import LISTED_KINDS, NODE_COMPONENTS
-from .rows import Row
+from .build_order import Longs, combined, run_starts
+from .ranking import node_weights
+from .table import RowTable
 
-_PLACE_PATH = ("region", "town", "district", "street")
+_KIND = {kind: number for number, kind in enumerate(NODE_KINDS)}
+_PATH = ("country_code", "region", "town", "district", "street")
+# Beside the path, what tells two nodes of a kind apart.
+_TOLD_APART_BY: dict[str, tuple[str, ...]] = {
+    "building": ("number", "building"),
+    "organisation": ("organisation",),
+    "place": ("place",),
+}
+
+
+class OrderedRows:
+    """A table's columns in storage order."""
+
+    def __init__(self, table: RowTable, order: Longs) -> None:
+        self._table, self._order = table, order
+        self._columns: dict[str, npt.NDArray[np.uint32]] = {}
+
+    def __len__(self) -> int:
+        return len(self._order)
+
+    def column(self, name: str) -> npt.NDArray[np.uint32]:
+        """Text numbers of one column."""
+        if name not in self._columns:
+            self._columns[name] = self._table.column(name)[self._order]
+        return self._columns[name]
 
 
 @dataclass(slots=True)
-class Node:
-    """One thing that is found and holds addresses.
+class Nodes:
+    """Nodes as columns, heaviest first.
 
     Attributes:
-        kind: one of NODE_KINDS.
-        key: what makes it this node and no other within its kind.
-        addresses: indices of its addresses, ascending.
-        components: the components that all its addresses share.
-        street_level: one of the nodes that every address has exactly one of. It is called a
-            district, or a town, where its addresses have no street.
-        postcodes: the postcodes of its addresses.
+        kind: index into NODE_KINDS.
+        first, end: range of addresses, or of `members` for listed kinds.
+        anchor: the first address.
+        texts: node × NODE_COMPONENTS, text numbers of what all its addresses share.
+        name: text number of its own name, 0 for none.
+        country: text number of its country's code.
+        hashes: names that stay the same between editions.
+        weight: what its kind and size are worth.
+        members: addresses of the listed nodes.
+        street_level: which nodes are street-level.
     """
 
-    kind: str
-    key: tuple[str, ...]
-    country_code: str
-    addresses: list[int]
-    components: dict[str, str]
+    kind: npt.NDArray[np.uint8]
+    first: Longs
+    end: Longs
+    anchor: Longs
+    texts: npt.NDArray[np.uint32]
+    name: npt.NDArray[np.uint32]
+    country: npt.NDArray[np.uint32]
+    hashes: npt.NDArray[np.uint64]
+    weight: npt.NDArray[np.float32]
+    members: npt.NDArray[np.uint32]
+    street_level: npt.NDArray[np.bool_]
+
+    def __len__(self) -> int:
+        return len(self.kind)
+
+    def addresses_of(self, wanted: npt.NDArray[np.bool_]) -> tuple[Longs, Longs]:
+        """Pairs of (node, address) for some nodes, all of them ranges or all of them listed."""
+        chosen = np.flatnonzero(wanted)
+        counts = self.end[chosen] - self.first[chosen]
+        flat = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
+        places = flat + np.repeat(self.first[chosen], counts)
+        if len(chosen) and NODE_KINDS[self.kind[chosen[0]]] in LISTED_KINDS:
+            places = self.members[places].astype(np.int64)
+        return np.repeat(chosen, counts), places
+
+    @property
+    def inside_street(self) -> npt.NDArray[np.bool_]:
+        """Which nodes lie inside one street."""
+        kinds = [_KIND[kind] for kind in _TOLD_APART_BY]
+        return np.isin(self.kind, kinds)
+
+
+@dataclass(slots=True)
+class _Group:
+    """Nodes of one kind, before they are put together."""
+
+    kind: npt.NDArray[np.uint8]
+    first: Longs
+    end: Longs
+    sequence: Longs | None  # addresses of a listed kind; None: ranges
     street_level: bool = False
-    postcodes: set[str] = field(default_factory=set)
-
-    @property
-    def listed(self) -> bool:
-        """Whether its addresses are a list and not a range."""
-        return self.kind in LISTED_KINDS
-
-    @property
-    def name(self) -> str:
-        """Its own name: the component that its kind is called after."""
-        # The rest of a town without street or district is found by what is in it,
-        # not by the town's name: that finds the town itself.
-        if self.street_level and self.kind == "town":
-            return ""
-        return self.components.get(self.kind, "")
-
-    def name_tokens(self) -> list[str]:
-        """The tokens of its name; a postcode is one token, however it is spaced."""
-        return [compact(self.name)] if self.kind == "postcode" else tokens(self.name)
-
-    def stable_hash(self) -> int:
-        """64 bits that name the node in every edition: of its kind, country and key."""
-        text = "\x1f".join((self.kind, self.country_code, str(self.street_level), *self.key))
-        return int.from_bytes(hashlib.blake2b(text.encode(), digest_size=8).digest(), "big")
 
 
-def collect_nodes(rows: Sequence[Row]) -> list[Node]:
-    """All nodes: street-level ones first, in address order, then the others by kind."""
-    streets = _grouped(rows, lambda r: ("street", *_path(r, 4)))
-    for node in streets:
-        node.street_level = True
-        if not node.components.get("street"):
-            node.kind = "district" if node.components.get("district") else "town"
-    # A district whose addresses all stand without a street is already a street-level node.
-    with_streets = {(n.country_code, *n.key[:-1]) for n in streets if n.kind == "street"}
-    districts = [
-        node
-        for node in _grouped(rows, _prefixed("district", 3))
-        if (node.country_code, *node.key) in with_streets
+def collect_nodes(rows: OrderedRows, texts: Sequence[str]) -> Nodes:
+    """All nodes of the rows."""
+    streets = _street_level(rows)
+    groups = [
+        streets,
+        _districts(rows, streets),
+        _ranges(rows, "town", _PATH[:3]),
+        _ranges(rows, "region", _PATH[:2]),
+        _listed(rows, "postcode", ("country_code", "postcode")),
+        *(_listed(rows, kind, (*_PATH, *more)) for kind, more in _TOLD_APART_BY.items()),
     ]
-    return [
-        *streets,
-        *districts,
-        *_grouped(rows, _prefixed("town", 2)),
-        *_grouped(rows, _prefixed("region", 1)),
-        *_grouped(rows, lambda r: ("postcode", r.components.get("postcode", ""))),
-        *_grouped(rows, _inside_street("building", with_number=True)),
-        *_grouped(rows, _inside_street("organisation")),
-        *_grouped(rows, _inside_street("place")),
-    ]
+    return _put_together(rows, groups, texts)
 
 
-def _path(row: Row, depth: int) -> tuple[str, ...]:
-    return tuple(row.components.get(name, "") for name in _PLACE_PATH[:depth])
+def _street_level(rows: OrderedRows) -> _Group:
+    first = run_starts(combined([rows.column(name) for name in _PATH]))
+    kind = np.where(
+        rows.column("street")[first] != 0,
+        _KIND["street"],
+        np.where(rows.column("district")[first] != 0, _KIND["district"], _KIND["town"]),
+    )
+    return _Group(kind.astype(np.uint8), first, _ends(first, len(rows)), None, street_level=True)
 
 
-def _prefixed(kind: str, depth: int) -> Callable[[Row], tuple[str, ...]]:
-    def key(row: Row) -> tuple[str, ...]:
-        path = _path(row, depth)
-        return (kind, *path) if path[-1] else (kind,)
-
-    return key
+def _ends(first: Longs, total: int) -> Longs:
+    return np.append(first[1:], total)
 
 
-def _inside_street(kind: str, *, with_number: bool = False) -> Callable[[Row], tuple[str, ...]]:
-    def key(row: Row) -> tuple[str, ...]:
-        name = row.components.get(kind, "")
-        if not name:
-            return (kind,)
-        number = (row.components.get("number", ""),) if with_number else ()
-        return (kind, *_path(row, 4), *number, name)
-
-    return key
+def _ranges(rows: OrderedRows, kind: str, path: tuple[str, ...]) -> _Group:
+    first = run_starts(combined([rows.column(name) for name in path]))
+    end = _ends(first, len(rows))
+    named = rows.column(path[-1])[first] != 0
+    kinds = np.full(int(named.sum()), _KIND[kind], dtype=np.uint8)
+    return _Group(kinds, first[named], end[named], None)
 
 
-def _grouped(rows: Sequence[Row], key_of: Callable[[Row], tuple[str, ...]]) -> list[Node]:
-    """Nodes of the rows with equal keys; a key of the kind alone, or with nothing last, is none."""
-    nodes: dict[tuple[str, ...], Node] = {}
-    for index, row in enumerate(rows):
-        kind, *rest = key_of(row)
-        if not rest or (kind == "postcode" and not rest[0]):
-            continue
-        key = (row.country_code, *rest)
-        node = nodes.get(key)
-        if node is None:
-            shared = {n: v for n in NODE_COMPONENTS if (v := _value(row, n))}
-            node = Node(kind, tuple(rest), row.country_code, [], shared)
-            nodes[key] = node
+def _districts(rows: OrderedRows, streets: _Group) -> _Group:
+    """Districts with streets; one whose addresses have none is a street-level node already."""
+    group = _ranges(rows, "district", _PATH[:4])
+    has_street = np.concatenate([[0], np.cumsum(streets.kind == _KIND["street"])])
+    low = np.searchsorted(streets.first, group.first)
+    high = np.searchsorted(streets.first, group.end)
+    kept = has_street[high] > has_street[low]
+    return _Group(group.kind[kept], group.first[kept], group.end[kept], None)
+
+
+def _listed(rows: OrderedRows, kind: str, key: tuple[str, ...]) -> _Group:
+    named = np.flatnonzero(rows.column(key[-1]))
+    if not len(named):
+        nothing = np.zeros(0, dtype=np.int64)
+        return _Group(np.zeros(0, dtype=np.uint8), nothing, nothing, nothing)
+    code = combined([rows.column(name)[named] for name in key])
+    order = np.argsort(code, kind="stable")
+    first = run_starts(code[order])
+    kinds = np.full(len(first), _KIND[kind], dtype=np.uint8)
+    return _Group(kinds, first, _ends(first, len(named)), named[order])
+
+
+def _put_together(rows: OrderedRows, groups: Sequence[_Group], texts: Sequence[str]) -> Nodes:
+    kind = np.concatenate([group.kind for group in groups])
+    shared = np.vstack([_shared_texts(rows, group) for group in groups])
+    members: list[Longs] = []
+    first, end, anchor = [], [], []
+    offset = 0
+    for group in groups:
+        listed = group.sequence is not None
+        first.append(group.first + (offset if listed else 0))
+        end.append(group.end + (offset if listed else 0))
+        if group.sequence is not None:
+            anchor.append(group.sequence[group.first])
+            members.append(group.sequence)
+            offset += len(group.sequence)
         else:
-            _keep_shared(node.components, row)
-        node.addresses.append(index)
-        if row.components.get("postcode"):
-            node.postcodes.add(row.components["postcode"])
-    return list(nodes.values())
+            anchor.append(group.first)
+    firsts, ends, anchors = (np.concatenate(parts) for parts in (first, end, anchor))
+    weight = node_weights(kind, ends - firsts)
+    order = np.lexsort((kind, anchors, -weight))
+    street_level = np.repeat([g.street_level for g in groups], [len(g.kind) for g in groups])
+    country = rows.column("country_code")[anchors]
+    name = shared[np.arange(len(kind)), [NODE_COMPONENTS.index(NODE_KINDS[k]) for k in kind]]
+    # The rest of a town without street or district is found by what is in it, not by the
+    # town's name: that finds the town itself.
+    name[street_level & (kind == _KIND["town"])] = 0
+    nodes = Nodes(
+        kind=kind[order],
+        first=firsts[order],
+        end=ends[order],
+        anchor=anchors[order],
+        texts=shared[order],
+        name=name[order],
+        country=country[order],
+        hashes=np.zeros(len(kind), dtype=np.uint64),
+        weight=weight[order],
+        members=np.concatenate([*members, np.zeros(1, np.int64)]).astype(np.uint32),
+        street_level=street_level[order],
+    )
+    nodes.hashes = _stable_hashes(rows, nodes, texts)
+    return nodes
 
 
-def _keep_shared(shared: dict[str, str], row: Row) -> None:
-    for name in [n for n, value in shared.items() if _value(row, n) != value]:
-        del shared[name]
+def _shared_texts(rows: OrderedRows, group: _Group) -> npt.NDArray[np.uint32]:
+    """Node × NODE_COMPONENTS: the text that all addresses share, or 0."""
+    found = np.zeros((len(group.kind), len(NODE_COMPONENTS)), dtype=np.uint32)
+    if not len(group.kind):
+        return found
+    bounds = np.column_stack([group.first, group.end]).ravel()
+    for place, name in enumerate(NODE_COMPONENTS):
+        column = rows.column(name)
+        values = column if group.sequence is None else column[group.sequence]
+        values = np.append(values, values[-1:])  # an end may lie behind the last value
+        least = np.minimum.reduceat(values, bounds)[::2]
+        most = np.maximum.reduceat(values, bounds)[::2]
+        found[:, place] = np.where(least == most, least, 0)
+    return found
 
 
-def _value(row: Row, name: str) -> str:
-    return row.language if name == "language" else row.components.get(name, "")
+def _stable_hashes(rows: OrderedRows, nodes: Nodes, texts: Sequence[str]) -> npt.NDArray[np.uint64]:
+    """64 bits a node that name it in every edition: of its kind, country and key."""
+    path = np.column_stack([rows.column(name)[nodes.anchor] for name in _PATH]).tolist()
+    number = rows.column("number")[nodes.anchor].tolist()
+    depths = {"street": 5, "district": 4, "town": 3, "region": 2, "postcode": 1}
+    hashes = np.empty(len(nodes), dtype=np.uint64)
+    names, levels = nodes.name.tolist(), nodes.street_level.tolist()
+    for place, kind_number in enumerate(nodes.kind.tolist()):
+        kind = NODE_KINDS[kind_number]
+        key = path[place] if levels[place] else path[place][: depths.get(kind, 5)]
+        parts = [kind, str(levels[place]), *(texts[text] for text in key)]
+        if kind in LISTED_KINDS:
+            parts.append(texts[names[place]])
+        if kind == "building":
+            parts.append(texts[number[place]])
+        digest = hashlib.blake2b("\x1f".join(parts).encode(), digest_size=8).digest()
+        hashes[place] = int.from_bytes(digest, "big")
+    return hashes

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
+from functools import cached_property
 from typing import cast
 
 import numpy as np
@@ -11,21 +13,29 @@ from ..address import COMPONENTS, USES, Address, Components, Facts
 from ..errors import EditionError
 from ..kinds import NODE_KINDS
 from .arrays import (
-    ADDRESS_COMPONENTS,
     DEGREE_UNITS,
     FORMAT_VERSION,
+    INNER_COMPONENTS,
     LISTED_KINDS,
+    NAMED_COMPONENTS,
     NO_DEGREES,
     NODE_COMPONENTS,
+    UNIT_MARK,
     Arrays,
     TextPool,
+    WordPool,
 )
 
-Numbers = npt.NDArray[np.integer]
+Numbers = npt.NDArray[np.uint32]
+_LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)
 
 
 class Edition:
-    """Arrays and manifest of one edition of one dataset."""
+    """Arrays and manifest of one edition of one dataset.
+
+    Attributes are the arrays of `arrays` under their names. Where single cells are looked up
+    often, a memoryview stands beside the array (`..._at`): it hands out plain numbers faster.
+    """
 
     def __init__(self, dataset: str, number: int, manifest: dict[str, object], arrays: Arrays):
         if manifest.get("format") != FORMAT_VERSION:
@@ -35,49 +45,78 @@ class Edition:
             )
         self.dataset, self.number = dataset, number
         self.address_count = int(cast(int, manifest["addresses"]))
+        self.node_count_total = int(cast(int, manifest["nodes"]))
         self.countries = tuple(cast(list[str], manifest["countries"]))
         self.texts = TextPool(arrays["text_bytes"], arrays["text_ends"])
         self.ids = TextPool(arrays["id_bytes"], arrays["id_ends"])
-        self.words = TextPool(arrays["word_bytes"], arrays["word_ends"])
-        self.numbers = TextPool(arrays["number_bytes"], arrays["number_ends"])
+        self.words = _word_pool(arrays, "word")
+        self.numbers = _word_pool(arrays, "number")
+        # Plain views: a memory map's own indexing costs several times as much.
+        arrays = {name: array.view(np.ndarray) for name, array in arrays.items()}
         self._arrays = arrays
-        self.address_texts = self._numbers("address_texts")
-        self.address_street = self._numbers("address_street")
-        self.latitudes = self._numbers("latitudes")
-        self.longitudes = self._numbers("longitudes")
-        self.node_kind = self._numbers("node_kind")
-        self.node_country = self._numbers("node_country")
-        self.node_texts = self._numbers("node_texts")
-        self.node_first = self._numbers("node_first")
-        self.node_end = self._numbers("node_end")
-        self.node_name_length = self._numbers("node_name_length")
-        self.members = self._numbers("members")
-        self.posting_ends = self._numbers("posting_ends")
-        self.posting_nodes = self._numbers("posting_nodes")
-        self.posting_fields = self._numbers("posting_fields")
-        self.number_posting_ends = self._numbers("number_posting_ends")
-        self.number_posting_nodes = self._numbers("number_posting_nodes")
-        self.band_order = self._numbers("band_order")
-        self.band_starts = self._numbers("band_starts")
-        self.street_level_count = int(self.address_street[-1]) + 1
+        numbers = self._numbers
+        self.address_inner = numbers("address_inner")
+        self.address_named = numbers("address_named")
+        self.address_postcode = numbers("address_postcode")
+        self.latitudes, self.longitudes = numbers("latitudes"), numbers("longitudes")
+        self.node_kind, self.node_country = numbers("node_kind"), numbers("node_country")
+        self.node_anchor = numbers("node_anchor")
+        self.node_words = numbers("node_words")
+        self.node_name_length = numbers("node_name_length")
+        self.node_weight = cast(npt.NDArray[np.float32], arrays["node_weight"])
+        self.crowded_nodes = numbers("crowded_nodes")
+        self.anchor_order = numbers("anchor_order")
+        self.street_nodes = numbers("street_nodes")
+        self.members = numbers("members")
+        self.posting_nodes = numbers("posting_nodes")
+        self.number_posting_nodes = numbers("number_posting_nodes")
+        self.number_inners = numbers("number_inners")
+        self.head_nodes = numbers("head_nodes")
+        self.typo_keys = numbers("typo_keys")
+        self.band_order, self.band_starts = numbers("band_order"), numbers("band_starts")
+        self.posting_ends_at = arrays["posting_ends"].data
+        self.number_posting_ends_at = arrays["number_posting_ends"].data
+        self.number_inner_ends_at = arrays["number_inner_ends"].data
+        self.typo_prefixes_at = arrays["typo_prefixes"].data
+        self.typo_prefix_words = numbers("typo_prefix_words")
+        self.node_first_at = arrays["node_first"].data
+        self.node_end_at = arrays["node_end"].data
+        self.node_kind_at = arrays["node_kind"].data
+        self.node_weight_at = arrays["node_weight"].data
+        self.node_name_length_at = arrays["node_name_length"].data
+        self._street_firsts_at = arrays["street_firsts"].data
+        self._node_texts_at = arrays["node_texts"].data
+        self._node_country_at = arrays["node_country"].data
+        self._inner_texts_at = arrays["inner_texts"].data
+        self._named_texts_at = arrays["named_texts"].data
+        heads = numbers("head_words").tolist()
+        ends = [0, *numbers("head_ends").tolist()]
+        self._heads = {
+            (first, end): (ends[place], ends[place + 1]) for place, (first, end) in enumerate(heads)
+        }
 
-    def _numbers(self, name: str) -> npt.NDArray[np.uint32]:
-        return cast(npt.NDArray[np.uint32], self._arrays[name])
+    @property
+    def arrays(self) -> Arrays:
+        """All arrays by name."""
+        return self._arrays
+
+    def _numbers(self, name: str) -> Numbers:
+        return cast(Numbers, self._arrays[name])
 
     # Addresses
 
     def find_address(self, row_id: str) -> int | None:
         """The index of the address with a row id, or None."""
-        order = self._numbers("id_order")
+        order = self._numbers("id_order").data
         key = row_id.encode()
         low, high = 0, len(order)
         while low < high:
             middle = (low + high) // 2
-            if self.ids.raw(int(order[middle])) < key:
+            if self.ids.raw(order[middle]) < key:
                 low = middle + 1
             else:
                 high = middle
-        if low < len(order) and self.ids.raw(int(order[low])) == key:
+        if low < len(order) and self.ids.raw(order[low]) == key:
             return int(order[low])
         return None
 
@@ -85,17 +124,22 @@ class Edition:
         """The id by which the address is asked for: dataset and row id."""
         return f"{self.dataset}:{self.ids[index]}"
 
+    def street_of(self, index: int) -> int:
+        """The street-level node of an address."""
+        return int(self.street_nodes[bisect_right(self._street_firsts_at, index) - 1])
+
     def address(self, index: int) -> Address:
         """The whole address, with the country's code but not its name."""
-        street = int(self.address_street[index])
+        street = self.street_of(index)
+        shared = self.node_components(street)
+        language = shared.pop("language", "")
         known = {
+            **shared,
             **self.address_components(index),
-            **self.node_components(street),
             "country_code": self.node_country_code(street),
         }
         components = {name: known[name] for name in COMPONENTS if name in known}
         use = int(self._arrays["uses"][index])
-        language = self.node_text(street, "language")
         facts = Facts(
             latitude=self._degrees(self.latitudes, index),
             longitude=self._degrees(self.longitudes, index),
@@ -106,16 +150,30 @@ class Edition:
 
     def address_components(self, index: int) -> Components:
         """The components that the address has beside those of its street."""
-        row = self.address_texts[index]
-        return {
-            name: self.texts[int(text)]
-            for name, text in zip(ADDRESS_COMPONENTS, row, strict=True)
-            if text
+        inner, named = int(self.address_inner[index]), int(self.address_named[index])
+        found = {
+            name: self.texts[text]
+            for place, name in enumerate(INNER_COMPONENTS)
+            if (text := self._inner_texts_at[inner, place])
         }
+        if named:
+            found |= {
+                name: self.texts[text]
+                for place, name in enumerate(NAMED_COMPONENTS)
+                if (text := self._named_texts_at[named, place])
+            }
+        postcode = int(self.address_postcode[index])
+        if postcode:
+            found["postcode"] = self.texts[postcode]
+        return found
 
-    def address_text(self, index: int, component: str) -> str:
-        """One of ADDRESS_COMPONENTS of an address, empty where it has none."""
-        return self.texts[int(self.address_texts[index, ADDRESS_COMPONENTS.index(component)])]
+    def number_of(self, index: int) -> str:
+        """The street number of an address, empty where it has none."""
+        return self.inner_number(int(self.address_inner[index]))
+
+    def inner_number(self, inner: int) -> str:
+        """The street number of an entry of `inner_texts`."""
+        return self.texts[self._inner_texts_at[inner, 0]]
 
     def _degrees(self, units: Numbers, index: int) -> float | None:
         value = int(units[index])
@@ -138,37 +196,91 @@ class Edition:
 
     def node_kind_name(self, node: int) -> str:
         """One of NODE_KINDS."""
-        return NODE_KINDS[int(self.node_kind[node])]
+        return NODE_KINDS[self.node_kind_at[node]]
 
     def node_country_code(self, node: int) -> str:
         """ISO 3166-1 alpha-2."""
-        return self.countries[int(self.node_country[node])]
+        return self.countries[self._node_country_at[node]]
 
     def node_count(self, node: int) -> int:
         """How many addresses the node has."""
-        return int(self.node_end[node]) - int(self.node_first[node])
+        return int(self.node_end_at[node] - self.node_first_at[node])
 
     def node_text(self, node: int, component: str) -> str:
-        """One of NODE_COMPONENTS that the node's addresses share, or nothing."""
-        return self.texts[int(self.node_texts[node, NODE_COMPONENTS.index(component)])]
+        """One of NODE_COMPONENTS, empty where the node's addresses do not share it."""
+        return self.texts[self._node_texts_at[node, NODE_COMPONENTS.index(component)]]
 
     def node_components(self, node: int) -> Components:
         """The components that all the node's addresses share, and their language."""
+        cells = self._node_texts_at
         return {
-            name: self.texts[int(text)]
-            for name, text in zip(NODE_COMPONENTS, self.node_texts[node], strict=True)
-            if text
+            name: self.texts[text]
+            for place, name in enumerate(NODE_COMPONENTS)
+            if (text := cells[node, place])
         }
 
     def node_addresses(self, node: int) -> Numbers:
         """The node's addresses, ascending, which is natural order inside a street."""
-        first, end = int(self.node_first[node]), int(self.node_end[node])
-        if self.node_kind_name(node) in LISTED_KINDS:
+        first, end = self.node_first_at[node], self.node_end_at[node]
+        if self.node_kind_at[node] in _LISTED:
             return self.members[first:end]
         return np.arange(first, end, dtype=np.uint32)
 
-    def street_level_nodes(self, node: int) -> range:
+    def addresses_at(self, node: int) -> slice | Numbers:
+        """The same as an index: a slice where the node is a range of addresses."""
+        first, end = int(self.node_first_at[node]), int(self.node_end_at[node])
+        return self.members[first:end] if self.node_kind_at[node] in _LISTED else slice(first, end)
+
+    def is_listed(self, node: int) -> bool:
+        """Whether the node lists its addresses and is not a range of them."""
+        return self.node_kind_at[node] in _LISTED
+
+    def is_street_level(self, node: int) -> bool:
+        """Whether it is one of the nodes that every address has exactly one of."""
+        first = self.node_first_at[node]
+        return not self.is_listed(node) and self.street_of(first) == node
+
+    def street_level_nodes(self, node: int) -> Numbers:
         """The street-level nodes inside a node that is a range of addresses."""
-        firsts = self.node_first[: self.street_level_count]
-        low, high = np.searchsorted(firsts, [self.node_first[node], self.node_end[node]])
-        return range(int(low), int(high))
+        firsts = self._numbers("street_firsts")
+        bounds = np.array([self.node_first_at[node], self.node_end_at[node]], dtype=np.uint32)
+        low, high = np.searchsorted(firsts, bounds)
+        return self.street_nodes[low:high]
+
+    # Postings
+
+    def postings(self, first: int, end: int) -> Numbers:
+        """The nodes of the words [first, end), ascending for each word."""
+        ends = self.posting_ends_at
+        return self.posting_nodes[ends[first - 1] if first else 0 : ends[end - 1]]
+
+    def posting_count(self, first: int, end: int) -> int:
+        """How many postings the words [first, end) have."""
+        ends = self.posting_ends_at
+        return int(ends[end - 1] - (ends[first - 1] if first else 0)) if end > first else 0
+
+    def numbered(self, term: int) -> Numbers:
+        """The nodes inside which a number term is found, ascending."""
+        ends = self.number_posting_ends_at
+        return self.number_posting_nodes[ends[term - 1] if term else 0 : ends[term]]
+
+    @cached_property
+    def lettered_units(self) -> frozenset[str]:
+        """The terms of units and boxes that begin with no digit: `flat`, `box`, letters."""
+        low, high = self.numbers.prefix_range(UNIT_MARK)
+        terms = (self.numbers[place][1:] for place in range(low, high))
+        return frozenset(term for term in terms if not term[0].isdigit())
+
+    def inners_with(self, term: int) -> Numbers:
+        """The entries of `inner_texts` that have a number term, ascending."""
+        ends = self.number_inner_ends_at
+        return self.number_inners[ends[term - 1] if term else 0 : ends[term]]
+
+    def head(self, first: int, end: int) -> Numbers | None:
+        """The heaviest nodes whose own name has one of the words [first, end), where listed."""
+        span = self._heads.get((first, end))
+        return None if span is None else self.head_nodes[span[0] : span[1]]
+
+
+def _word_pool(arrays: Arrays, name: str) -> WordPool:
+    return WordPool(arrays[f"{name}_bytes"], arrays[f"{name}_ends"], arrays[f"{name}_keys"])

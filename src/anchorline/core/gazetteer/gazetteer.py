@@ -9,12 +9,14 @@ from dataclasses import dataclass, replace
 from ..address import Address
 from ..layouts import Layout, LayoutLibrary
 from .edition import Edition
-from .labels import address_label
+from .labels import LabelWriter
+from .members import RowMaker
 from .nearest import nearest_addresses
-from .opening import open_group
+from .opening import find_group, inside, open_addresses, open_streets, opens_into_streets
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
-from .search import search_edition
-from .suggestion import SearchRequest, Suggestion
+from .restrictions import both, wanted_nodes
+from .search import EditionSearch
+from .suggestion import SearchAnswer, SearchRequest, Suggestion
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +34,11 @@ class Gazetteer:
     def __init__(self, editions: Iterable[Edition], layouts: LayoutLibrary) -> None:
         self._editions = {edition.dataset: edition for edition in editions}
         self._layouts = layouts
+        self._labels = LabelWriter(layouts)
+        self._makers = {
+            name: RowMaker(edition, self._labels, layouts)
+            for name, edition in self._editions.items()
+        }
 
     @property
     def editions(self) -> Sequence[Edition]:
@@ -50,22 +57,55 @@ class Gazetteer:
 
     def suggest(self, request: SearchRequest) -> list[Suggestion] | None:
         """The best rows, best first; None where `within` names a group that there is not."""
+        answer = self.search(request)
+        return None if answer is None else answer.rows
+
+    def search(self, request: SearchRequest) -> SearchAnswer | None:
+        """The best rows and how they were found; None where `within` names no group."""
         if request.within is not None:
-            edition, local = self._split(request.within)
-            if edition is None:
-                return None
-            return open_group(edition, local, request, self._layouts)
-        if len(self._editions) == 1:
-            return search_edition(self.editions[0], request, self._layouts)
-        wide = replace(request, limit=request.limit + request.skip, skip=0)
-        found = [
-            row
-            for edition in self.editions
-            if not request.countries or set(request.countries) & set(edition.countries)
-            for row in search_edition(edition, wide, self._layouts)
-        ]
-        found.sort(key=lambda row: -row.score)
-        return found[request.skip : request.skip + request.limit]
+            return self._search_within(request, request.within)
+        return self._search(
+            [
+                EditionSearch(self._maker(edition), wide, wanted_nodes(edition, request))
+                for edition in self.editions
+                if not request.countries or set(request.countries) & set(edition.countries)
+                for wide in (_widened(request) if len(self._editions) > 1 else request,)
+            ],
+            request,
+        )
+
+    def _search(self, searches: list[EditionSearch], request: SearchRequest) -> SearchAnswer:
+        """Literal readings of all editions, or looser ones where none of them found anything."""
+        answers = [search.literal() for search in searches]
+        if not any(answer.rows for answer in answers):
+            answers = [search.loose() for search in searches]
+        steps = [step for search in searches for step in search.steps]
+        if len(answers) == 1:
+            answers[0].steps = steps
+            return answers[0]
+        rows = sorted((r for answer in answers for r in answer.rows), key=lambda row: -row.score)
+        first = rows[0].id if rows else ""
+        leading = next((a for a in answers if a.rows and a.rows[0].id == first), SearchAnswer())
+        shown = rows[request.skip : request.skip + request.limit]
+        return SearchAnswer(shown, leading.corrected, leading.unmatched, steps)
+
+    def _search_within(self, request: SearchRequest, group: str) -> SearchAnswer | None:
+        edition, local = self._split(group)
+        found = find_group(edition, local) if edition is not None else None
+        if edition is None or found is None:
+            return None
+        node, number = found
+        maker = self._maker(edition)
+        if number or not opens_into_streets(edition, node):
+            rows = open_addresses(maker, node, number, request)
+            return None if rows is None else SearchAnswer(rows)
+        if not request.text.strip():
+            return SearchAnswer(open_streets(maker, node, request))
+        keep = both(wanted_nodes(edition, request), inside(edition, node))
+        return self._search([EditionSearch(maker, request, keep)], request)
+
+    def _maker(self, edition: Edition) -> RowMaker:
+        return self._makers[edition.dataset]
 
     def address(self, address_id: str) -> tuple[Address, Edition] | None:
         """The address with an id, with its country's name, and the edition that has it."""
@@ -77,7 +117,7 @@ class Gazetteer:
 
     def postcode(self, layout: Layout, typed: str) -> PostcodeAddresses | PostcodesBegun | None:
         """What a postcode, whole or partial, of the layout's country holds."""
-        return look_up_postcode(self.editions, layout, typed, self._layouts)
+        return look_up_postcode(self.editions, layout, typed, self._labels)
 
     def nearest(self, latitude: float, longitude: float, limit: int, radius_m: float) -> list[Near]:
         """The addresses nearest to a point (WGS 84 degrees), nearest first."""
@@ -95,7 +135,7 @@ class Gazetteer:
         return [
             Near(
                 editions[order].address_id(address),
-                address_label(editions[order], address, self._layouts),
+                self._labels.address(editions[order], address),
                 round(metres, 1),
             )
             for metres, order, address in found
@@ -108,3 +148,8 @@ class Gazetteer:
     def _split(self, public_id: str) -> tuple[Edition | None, str]:
         dataset, _, local = public_id.partition(":")
         return self._editions.get(dataset), local
+
+
+def _widened(request: SearchRequest) -> SearchRequest:
+    """A request for all rows up to the end of its page: pages are cut when editions are merged."""
+    return replace(request, limit=request.limit + request.skip, skip=0)

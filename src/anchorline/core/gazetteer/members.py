@@ -1,30 +1,184 @@
-"""Which addresses inside a node typed tokens mean, and how they are put into rows.
+"""Rows of the finder: an address, a node as a group, a street number with several addresses.
 
-A token fits an address by a term of its number or unit, of its postcode, or by the beginning
-of one where it is still being typed. Addresses that share a street number become one row,
-a group, where there are several.
+Inside a node, typed numbers settle which addresses are meant: those whose street number is
+just that come first, then those that have it otherwise (`12` in `12a`, or as a unit).
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from functools import cached_property, lru_cache, partial
 from itertools import groupby
 
+import numpy as np
+
 from ..layouts import LayoutLibrary
-from ..text import compact, tokens
-from .build_postings import inner_terms, postcode_terms
-from .edition import Edition
-from .labels import address_label, group_label
+from ..text import compact, fold, tokens
+from .arrays import UNIT_MARK
+from .build_numbers import inner_terms
+from .candidates import Flags, in_sorted
+from .edition import Edition, Numbers
+from .labels import LabelWriter
 from .suggestion import Suggestion
+from .terms import Term
+
+LABELS_KEPT = 2048
+
+
+class RowMaker:
+    """Makes rows of one edition."""
+
+    def __init__(self, edition: Edition, labels: LabelWriter, layouts: LayoutLibrary) -> None:
+        self.edition, self._layouts = edition, layouts
+        # Key by key the same rows come again and again.
+        cached = lru_cache(maxsize=LABELS_KEPT)
+        self._address_label = cached(partial(labels.address, edition))
+        self._group_label = cached(partial(labels.group, edition))
+
+    @cached_property
+    def country_names(self) -> dict[str, str]:
+        """Codes of the edition's countries by their folded names in any language."""
+        return {
+            fold(name): code
+            for code in self.edition.countries
+            for name in self._layouts.require(code).names.values()
+        }
+
+    def address(self, index: int) -> Suggestion:
+        """The row of one address."""
+        edition = self.edition
+        return Suggestion(
+            edition.address_id(index),
+            "address",
+            self._address_label(index),
+            edition.node_country_code(edition.street_of(index)),
+            1,
+        )
+
+    def node(self, node: int) -> Suggestion:
+        """The row of a node: a group, or its only address."""
+        edition = self.edition
+        count = edition.node_count(node)
+        if count == 1:
+            return self.address(int(edition.node_addresses(node)[0]))
+        return Suggestion(
+            edition.node_id(node),
+            edition.node_kind_name(node),
+            self._group_label(node),
+            edition.node_country_code(node),
+            count,
+        )
+
+    def number(self, node: int, number: str, count: int) -> Suggestion:
+        """The row of a street number with several addresses."""
+        edition = self.edition
+        return Suggestion(
+            f"{edition.node_id(node)}~{compact(number)}",
+            "building",
+            self._group_label(node, number=number),
+            edition.node_country_code(node),
+            count,
+        )
+
+    def by_number(self, node: int, addresses: Iterable[int]) -> list[Suggestion]:
+        """Rows of a node's addresses in the order given, those of one street number as a group."""
+        rows: list[Suggestion] = []
+        for number, same in groupby(addresses, key=self.edition.number_of):
+            group = list(same)
+            if len(group) == 1 or not number:
+                rows += map(self.address, group)
+            else:
+                rows.append(self.number(node, number, len(group)))
+        return rows
+
+    def terms_of(self, index: int) -> set[str]:
+        """All folded terms that tell an address from the others in its group."""
+        edition = self.edition
+        components = edition.address_components(index)
+        country = edition.node_country_code(edition.street_of(index))
+        get = components.get
+        layout = self._layouts.require(country)
+        inner = inner_terms(get("number", ""), get("unit", ""), get("po_box", ""), layout)
+        terms = {term.removeprefix(UNIT_MARK) for term in inner}
+        if "postcode" in components:
+            terms.update((*tokens(components["postcode"]), compact(components["postcode"])))
+        for name in ("building", "organisation", "place"):
+            if name in components:
+                terms.update(tokens(components[name]))
+        return terms
+
+
+def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int) -> list[int]:
+    """A node's addresses that have all number terms; those with just that street number first.
+
+    Args:
+        terms: terms that stand for numbers or postcodes in the node; the numbers settle which
+            addresses are looked at, the postcodes are held against these.
+    """
+    addresses = edition.addresses_at(node)
+    inner = edition.address_inner[addresses]
+    has: Flags | None = None
+    postcodes: list[Term] = []
+    numbers: list[str] = []
+    for term in terms:
+        found = None
+        for number in term.inside:
+            also = in_sorted(edition.inners_with(number), inner)
+            found = also if found is None else found | also
+        if found is not None and has is not None:
+            found &= has
+        if found is None or not np.logical_or.reduce(found):
+            if not term.spans:
+                return []
+            postcodes.append(term)
+            continue
+        has = found
+        numbers.append(term.token.text)
+    if has is None:
+        return []
+    places = has.nonzero()[0]
+    chosen: list[int] = (
+        (places + addresses.start).tolist()
+        if isinstance(addresses, slice)
+        else addresses.take(places).tolist()
+    )
+    for term in postcodes:
+        chosen = [index for index in chosen if _has_postcode(edition, index, term)]
+    just: list[int] = []
+    others: list[int] = []
+    for index in chosen[: 20 * most]:
+        by_number = compact(edition.number_of(index)) in numbers
+        (just if by_number else others).append(index)
+    return just + others
+
+
+def _has_postcode(edition: Edition, index: int, term: Term) -> bool:
+    text = compact(edition.texts[int(edition.address_postcode[index])])
+    word = edition.words.find(text) if text else None
+    return word is not None and any(first <= word < end for first, end in term.spans)
+
+
+def numbers_begun(edition: Edition, node: int, typed: str, leave_out: Numbers) -> list[int]:
+    """A node's addresses whose street number begins as typed, but for those left out."""
+    addresses = edition.node_addresses(node)
+    inner = edition.address_inner[addresses]
+    distinct = np.unique(inner)
+    begun = [
+        number
+        for number in distinct.tolist()
+        if compact(edition.inner_number(number)).startswith(typed)
+    ]
+    if not begun:
+        return []
+    has = np.isin(inner, begun)
+    if len(leave_out):
+        has &= ~np.isin(addresses, leave_out)
+    found: list[int] = addresses[has].tolist()
+    return found
 
 
 def fitting_addresses(
-    edition: Edition,
-    addresses: Iterable[int],
-    typed: Sequence[str],
-    layouts: LayoutLibrary,
-    *,
-    unfinished: bool,
+    maker: RowMaker, addresses: Iterable[int], typed: Sequence[str], *, unfinished: bool
 ) -> list[int]:
     """The addresses that every token fits.
 
@@ -37,9 +191,9 @@ def fitting_addresses(
     whole: list[int] = []
     begun: list[int] = []
     for address in addresses:
-        terms = _terms(edition, address, layouts)
+        terms = maker.terms_of(address)
         if all(token in terms for token in typed):
-            by_number = compact(edition.address_text(address, "number")) in typed
+            by_number = compact(maker.edition.number_of(address)) in typed
             (numbered if by_number else whole).append(address)
         elif (
             unfinished
@@ -48,76 +202,3 @@ def fitting_addresses(
         ):
             begun.append(address)
     return numbered + whole + begun
-
-
-def _terms(edition: Edition, address: int, layouts: LayoutLibrary) -> set[str]:
-    components = edition.address_components(address)
-    country = edition.node_country_code(int(edition.address_street[address]))
-    terms = set(inner_terms(components, layouts.require(country)))
-    terms |= postcode_terms(components.get("postcode", ""))
-    for name in ("building", "organisation", "place"):
-        if name in components:
-            terms.update(tokens(components[name]))
-    return terms
-
-
-def member_rows(
-    edition: Edition,
-    node: int,
-    addresses: Sequence[int],
-    layouts: LayoutLibrary,
-    *,
-    by_number: bool,
-) -> list[Suggestion]:
-    """Rows for addresses of a node, in the order given.
-
-    Args:
-        by_number: addresses of one street number become one group, where there are several.
-    """
-    if not by_number:
-        return [address_row(edition, address, layouts) for address in addresses]
-    rows: list[Suggestion] = []
-    for number, same in groupby(addresses, key=lambda a: edition.address_text(a, "number")):
-        group = list(same)
-        if len(group) == 1 or not number:
-            rows += [address_row(edition, address, layouts) for address in group]
-        else:
-            rows.append(number_row(edition, node, number, len(group), layouts))
-    return rows
-
-
-def address_row(edition: Edition, address: int, layouts: LayoutLibrary) -> Suggestion:
-    """The row of one address."""
-    return Suggestion(
-        id=edition.address_id(address),
-        kind="address",
-        label=address_label(edition, address, layouts),
-        country_code=edition.node_country_code(int(edition.address_street[address])),
-        count=1,
-    )
-
-
-def number_row(
-    edition: Edition, node: int, number: str, count: int, layouts: LayoutLibrary
-) -> Suggestion:
-    """The row of a street number with several addresses."""
-    return Suggestion(
-        id=f"{edition.node_id(node)}~{compact(number)}",
-        kind="building",
-        label=group_label(edition, node, layouts, number=number),
-        country_code=edition.node_country_code(node),
-        count=count,
-    )
-
-
-def node_row(edition: Edition, node: int, layouts: LayoutLibrary) -> Suggestion:
-    """The row of a node: a group, or its only address."""
-    if edition.node_count(node) == 1:
-        return address_row(edition, int(edition.node_addresses(node)[0]), layouts)
-    return Suggestion(
-        id=edition.node_id(node),
-        kind=edition.node_kind_name(node),
-        label=group_label(edition, node, layouts),
-        country_code=edition.node_country_code(node),
-        count=edition.node_count(node),
-    )

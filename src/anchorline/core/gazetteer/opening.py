@@ -9,24 +9,19 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
-import numpy.typing as npt
 
-from ..layouts import LayoutLibrary
 from ..match_ranges import match_ranges
 from ..text import compact, tokens
-from .arrays import LISTED_KINDS
+from .candidates import Flags, NodeFilter, Nodes
 from .edition import Edition
-from .members import fitting_addresses, member_rows, node_row
-from .search import NodeFilter, search_edition
+from .members import RowMaker, fitting_addresses
 from .suggestion import SearchRequest, Suggestion
 
 _OPENS_INTO_STREETS = frozenset({"town", "district", "region"})
 
 
-def open_group(
-    edition: Edition, local_id: str, request: SearchRequest, layouts: LayoutLibrary
-) -> list[Suggestion] | None:
-    """The rows of a group, or None where the edition has no such group.
+def find_group(edition: Edition, local_id: str) -> tuple[int, str] | None:
+    """The node of a group's id, and the street number where it names one; None: no such group.
 
     Args:
         local_id: the group's id without its dataset: `~` and 16 hexadecimal digits, and for
@@ -37,74 +32,62 @@ def open_group(
         node = edition.find_node(int(stable, 16))
     except (ValueError, OverflowError):
         node = None
-    if node is None:
-        return None
-    typed = tokens(request.text)
-    if number:
-        return _numbered(edition, node, number, typed, request, layouts)
-    streets = _streets_inside(edition, node)
-    if streets is None:
-        return _addresses(edition, node, typed, request, layouts)
-    if typed:
-        inside = replace(request, within=None)
-        return search_edition(edition, inside, layouts, _inside(edition, streets))
-    shown = streets[request.skip : request.skip + request.limit]
-    return [node_row(edition, street, layouts) for street in shown]
+    return None if node is None else (node, number)
 
 
-def _streets_inside(edition: Edition, node: int) -> range | None:
-    """The street-level nodes that the group opens into, or None: it opens into addresses."""
-    if edition.node_kind_name(node) not in _OPENS_INTO_STREETS or node < edition.street_level_count:
-        return None
-    return edition.street_level_nodes(node)
+def opens_into_streets(edition: Edition, node: int) -> bool:
+    """Whether the group opens into streets, and not into addresses."""
+    kind = edition.node_kind_name(node)
+    return kind in _OPENS_INTO_STREETS and not edition.is_street_level(node)
 
 
-def _inside(edition: Edition, streets: range) -> NodeFilter:
-    first = int(edition.node_first[streets[0]])
-    end = int(edition.node_end[streets[-1]])
+def open_streets(maker: RowMaker, node: int, request: SearchRequest) -> list[Suggestion]:
+    """A page of the streets inside a town, district or region, in natural order."""
+    streets = maker.edition.street_level_nodes(node)
+    shown = streets[request.skip : request.skip + request.limit].tolist()
+    return [maker.node(street) for street in shown]
 
-    def keep(nodes: npt.NDArray[np.uint32]) -> npt.NDArray[np.bool_]:
-        starts = [int(edition.node_addresses(int(node))[0]) for node in nodes]
-        ends = [int(edition.node_addresses(int(node))[-1]) for node in nodes]
-        return np.array(
-            [first <= s and e < end for s, e in zip(starts, ends, strict=True)], dtype=bool
-        )
+
+def inside(edition: Edition, node: int) -> NodeFilter:
+    """Keeps the nodes all of whose addresses are in a node that is a range of them."""
+    first, end = int(edition.node_first_at[node]), int(edition.node_end_at[node])
+
+    def keep(nodes: Nodes) -> Flags:
+        kept = (edition.node_anchor[nodes] >= first) & (edition.node_anchor[nodes] < end)
+        for place in np.flatnonzero(kept).tolist():
+            other = int(nodes[place])
+            stop = edition.node_end_at[other]
+            last = edition.members[stop - 1] if edition.is_listed(other) else stop - 1
+            kept[place] = last < end and other != node
+        return kept
 
     return keep
 
 
-def _addresses(
-    edition: Edition, node: int, typed: list[str], request: SearchRequest, layouts: LayoutLibrary
-) -> list[Suggestion]:
-    addresses = fitting_addresses(
-        edition, edition.node_addresses(node).tolist(), typed, layouts, unfinished=True
-    )
-    listed = edition.node_kind_name(node) in LISTED_KINDS
-    rows = member_rows(edition, node, addresses, layouts, by_number=not listed)
-    return _page(rows, typed, request)
-
-
-def _numbered(
-    edition: Edition,
-    node: int,
-    number: str,
-    typed: list[str],
-    request: SearchRequest,
-    layouts: LayoutLibrary,
+def open_addresses(
+    maker: RowMaker, node: int, number: str, request: SearchRequest
 ) -> list[Suggestion] | None:
-    same = [
-        address
-        for address in edition.node_addresses(node).tolist()
-        if compact(edition.address_text(address, "number")) == number
-    ]
-    if not same:
-        return None
-    fitting = fitting_addresses(edition, same, typed, layouts, unfinished=True)
-    rows = member_rows(edition, node, fitting, layouts, by_number=False)
-    return _page(rows, typed, request)
+    """A page of the addresses of a group, those that fit what is typed; None: no such number."""
+    edition = maker.edition
+    typed = tokens(request.text)
+    addresses = edition.node_addresses(node).tolist()
+    if number:
+        addresses = [a for a in addresses if compact(edition.number_of(a)) == number]
+        if not addresses:
+            return None
+    fitting = fitting_addresses(maker, addresses, typed, unfinished=True)
+    if number or edition.is_listed(node):
+        page = _page_of_addresses(maker, fitting, request)
+    else:
+        rows = maker.by_number(node, fitting)
+        page = [row for row in rows if not request.kinds or row.kind in request.kinds]
+        page = page[request.skip : request.skip + request.limit]
+    return [replace(row, matches=tuple(match_ranges(row.label, typed))) for row in page]
 
 
-def _page(rows: list[Suggestion], typed: list[str], request: SearchRequest) -> list[Suggestion]:
-    wanted = [row for row in rows if not request.kinds or row.kind in request.kinds]
-    shown = wanted[request.skip : request.skip + request.limit]
-    return [replace(row, matches=tuple(match_ranges(row.label, typed))) for row in shown]
+def _page_of_addresses(
+    maker: RowMaker, addresses: list[int], request: SearchRequest
+) -> list[Suggestion]:
+    if request.kinds and "address" not in request.kinds:
+        return []
+    return [maker.address(a) for a in addresses[request.skip : request.skip + request.limit]]

@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..layouts import Layout, LayoutLibrary, canonical_postcode, may_become
+import numpy as np
+
+from ..kinds import NODE_KINDS
+from ..layouts import Layout, canonical_postcode, may_become
 from ..text import compact, natural_key
 from .edition import Edition
-from .labels import address_label
+from .labels import LabelWriter
 
 MOST_POSTCODES = 100
 
@@ -35,7 +38,7 @@ class PostcodesBegun:
 
 
 def look_up_postcode(
-    editions: Sequence[Edition], layout: Layout, typed: str, layouts: LayoutLibrary
+    editions: Sequence[Edition], layout: Layout, typed: str, labels: LabelWriter
 ) -> PostcodeAddresses | PostcodesBegun | None:
     """What a postcode of a country, whole or partial, holds; None where it holds nothing.
 
@@ -44,7 +47,7 @@ def look_up_postcode(
     """
     canonical = canonical_postcode(typed, layout.masks)
     if canonical is not None:
-        whole = _whole(editions, layout.country_code, canonical, layouts)
+        whole = _whole(editions, layout.country_code, canonical, labels)
         if whole is not None:
             return whole
     if not layout.masks or may_become(typed, layout.masks):
@@ -57,23 +60,17 @@ def _postcode_nodes(edition: Edition, country_code: str, prefix: str) -> list[in
     first, end = edition.words.prefix_range(prefix)
     if first == end:
         return []
-    start = int(edition.posting_ends[first - 1]) if first else 0
-    nodes = set(edition.posting_nodes[start : int(edition.posting_ends[end - 1])].tolist())
-    return [
-        node
-        for node in nodes
-        if edition.node_kind_name(node) == "postcode"
-        and edition.node_country_code(node) == country_code
-        and compact(edition.node_text(node, "postcode")).startswith(prefix)
-    ]
+    nodes = np.unique(edition.postings(first, end))
+    of_kind = nodes[edition.node_kind[nodes] == NODE_KINDS.index("postcode")]
+    return [node for node in of_kind.tolist() if edition.node_country_code(node) == country_code]
 
 
 def _whole(
-    editions: Sequence[Edition], country_code: str, canonical: str, layouts: LayoutLibrary
+    editions: Sequence[Edition], country_code: str, canonical: str, labels: LabelWriter
 ) -> PostcodeAddresses | None:
     wanted = compact(canonical)
     found = [
-        (edition.address_id(address), address_label(edition, address, layouts))
+        (edition.address_id(address), labels.address(edition, address))
         for edition in editions
         for node in _postcode_nodes(edition, country_code, wanted)
         if compact(edition.node_text(node, "postcode")) == wanted

@@ -17,6 +17,7 @@ class SearchRequest:
         within: the id of a group to stay inside of.
         limit: how many suggestions at most.
         skip: how many to leave out first, for the next page of an opened group.
+        trace: say what was read and how rows were weighed.
     """
 
     text: str
@@ -26,9 +27,10 @@ class SearchRequest:
     within: str | None = None
     limit: int = 8
     skip: int = 0
+    trace: bool = False
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Suggestion:
     """One row of the finder.
 
@@ -40,7 +42,7 @@ class Suggestion:
         count: 1 for an address, else the addresses in the group.
         matches: ranges [start, end) of `label`, in Unicode characters, that were typed.
         score: higher is better; comparable within one answer only.
-        why: what the score is made of, for a trace.
+        why: what the score is made of, where a trace was asked for.
     """
 
     id: str
@@ -51,3 +53,37 @@ class Suggestion:
     matches: tuple[tuple[int, int], ...] = ()
     score: float = 0.0
     why: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(slots=True)
+class Step:
+    """One step of a search: a way to read what was typed, and what it found.
+
+    Attributes:
+        dataset: whose edition was searched.
+        reading: the name of the way to read, as the documentation lists them.
+        tokens: the tokens of this reading; an unfinished one ends in `…`.
+        nodes: how many streets, towns, postcodes … have all of them.
+    """
+
+    dataset: str
+    reading: str
+    tokens: tuple[str, ...]
+    nodes: int
+
+
+@dataclass(slots=True)
+class SearchAnswer:
+    """What a search found.
+
+    Attributes:
+        rows: best first.
+        corrected: typed tokens that were read as other words, and the words.
+        unmatched: typed tokens that the rows do not have.
+        steps: the ways to read that were tried, where a trace was asked for.
+    """
+
+    rows: list[Suggestion] = field(default_factory=list)
+    corrected: dict[str, str] = field(default_factory=dict)
+    unmatched: tuple[str, ...] = ()
+    steps: list[Step] = field(default_factory=list)

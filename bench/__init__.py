@@ -1,0 +1,1 @@
+"""Benchmarks: what finding, loading and serving cost, each runnable by one command."""

@@ -1,0 +1,70 @@
+"""The heaviest nodes of every beginning that many words share, listed beforehand.
+
+One typed letter begins hundreds of thousands of words; nobody reads more than the first few
+rows. For every beginning with more than `HEAVY` postings in nodes' own names, the nodes to
+show first are listed for each country and kind, so that filters work on them as well.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from .arrays import HEAVY
+from .build_nodes import Nodes
+from .build_words import Words
+
+HEAD_SIZE = 24
+
+
+def head_arrays(nodes: Nodes, words: Words) -> dict[str, np.ndarray]:
+    """`head_words`, `head_ends` and `head_nodes`."""
+    order = np.lexsort((words.own_nodes, words.own_words))
+    word, node, start = words.own_words[order], words.own_nodes[order], words.own_starts[order]
+    ends = np.cumsum(np.bincount(word, minlength=len(words.vocabulary)))
+    begins = np.concatenate([[0], ends])
+    _, country = np.unique(nodes.country, return_inverse=True)
+    shelf = country.astype(np.int64) << 8 | nodes.kind
+    found: list[np.ndarray] = []
+    ranges: list[tuple[int, int]] = []
+    for first, end in _heavy_ranges(words.vocabulary, begins):
+        span = slice(int(begins[first]), int(begins[end]))
+        # One number that sorts by shelf, by whether the name begins so, and by weight.
+        key = shelf[node[span]] << 40 | (~start[span]).astype(np.int64) << 39 | node[span]
+        key = np.unique(key)
+        shelves = key >> 40
+        new = np.concatenate([[True], shelves[1:] != shelves[:-1]])
+        starts = np.flatnonzero(new)
+        place = np.arange(len(key)) - np.repeat(starts, np.diff(np.append(starts, len(key))))
+        kept = key[place < HEAD_SIZE] & 0x7FFFFFFFFF
+        found.append(np.unique(kept))
+        ranges.append((first, end))
+    lengths = [len(part) for part in found]
+    return {
+        "head_words": np.array(ranges, dtype=np.uint32).reshape(-1, 2),
+        "head_ends": np.cumsum(lengths).astype(np.uint32),
+        "head_nodes": np.concatenate([*found, np.zeros(1, np.int64)]).astype(np.uint32),
+    }
+
+
+def _heavy_ranges(vocabulary: Sequence[str], begins: np.ndarray) -> Iterator[tuple[int, int]]:
+    """Ranges of words with a common beginning and more than HEAVY postings, each once."""
+    seen: set[tuple[int, int]] = set()
+    stack = [(0, len(vocabulary), 0)]
+    while stack:
+        first, end, depth = stack.pop()
+        if begins[end] - begins[first] <= HEAVY:
+            continue
+        if depth and (first, end) not in seen:
+            seen.add((first, end))
+            yield first, end
+        position = first
+        while position < end:
+            letter = vocabulary[position][depth : depth + 1]
+            stop = position + 1
+            while stop < end and vocabulary[stop][depth : depth + 1] == letter:
+                stop += 1
+            if letter:
+                stack.append((position, stop, depth + 1))
+            position = stop

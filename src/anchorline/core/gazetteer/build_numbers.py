@@ -1,0 +1,110 @@
+"""What tells addresses apart inside a street: numbers, units and boxes, and their terms."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+import numpy as np
+import numpy.typing as npt
+
+from ..layouts import Layout, LayoutLibrary
+from ..text import compact, tokens
+from .arrays import INNER_COMPONENTS, NAMED_COMPONENTS, UNIT_MARK, sorted_pool_arrays
+from .build_nodes import Nodes, OrderedRows
+from .build_order import Longs
+from .build_words import posting_arrays
+
+_LEADING_DIGITS = re.compile(r"\d+")
+
+
+def terms_of(text: str) -> list[str]:
+    """Folded terms by which a number or a unit is found: its parts, all of it, its digits."""
+    found = tokens(text)
+    digits = (m.group() for token in found if (m := _LEADING_DIGITS.match(token)))
+    return list(dict.fromkeys((*found, compact(text), *digits)))
+
+
+def inner_terms(number: str, unit: str, po_box: str, layout: Layout) -> list[str]:
+    """Folded terms of all that tells an address from the others in its street or building.
+
+    Terms of a unit or a box begin with `UNIT_MARK`: a number typed alone means the street's.
+    """
+    units = [*terms_of(unit)] if unit else []
+    if po_box:
+        units += [*terms_of(po_box), *layout.literal_words("po_box")]
+    numbers = terms_of(number) if number else []
+    return list(dict.fromkeys((*numbers, *(UNIT_MARK + term for term in units))))
+
+
+def distinct_rows(
+    rows: OrderedRows, components: Sequence[str]
+) -> tuple[npt.NDArray[np.uint32], npt.NDArray[np.uint32]]:
+    """Distinct combinations of some columns, the empty one first, and each row's number."""
+    columns = np.column_stack([rows.column(name) for name in components]).astype(np.int64)
+    bits = max(1, int(columns.max()).bit_length())
+    code = columns[:, 0]
+    for place in range(1, len(components)):
+        code = code << bits | columns[:, place]
+    if bits * len(components) > 63:
+        distinct, inverse = np.unique(columns, axis=0, return_inverse=True)
+    else:
+        _, first, inverse = np.unique(code, return_index=True, return_inverse=True)
+        distinct = columns[first]
+    if distinct[0].any():
+        distinct = np.vstack([np.zeros((1, len(components)), np.int64), distinct])
+        inverse = inverse + 1
+    return distinct.astype(np.uint32), inverse.ravel().astype(np.uint32)
+
+
+def number_arrays(
+    rows: OrderedRows, nodes: Nodes, texts: Sequence[str], layouts: LayoutLibrary
+) -> dict[str, np.ndarray]:
+    """Inner and named texts of the addresses, and the postings of the inner ones' terms."""
+    # What a box is called differs between countries, so entries of the inner texts do too.
+    inner, address_inner = distinct_rows(rows, (*INNER_COMPONENTS, "country_code"))
+    named, address_named = distinct_rows(rows, NAMED_COMPONENTS)
+    numbers: dict[str, int] = {}
+    listed: list[list[int]] = []
+    for number, unit, box, code in inner.tolist():
+        found: list[str] = []
+        if code:
+            layout = layouts.require(texts[code])
+            found = inner_terms(texts[number], texts[unit], texts[box], layout)
+        listed.append([numbers.setdefault(term, len(numbers)) for term in found])
+    ordered = sorted(numbers, key=str.encode)
+    place = np.empty(len(ordered), dtype=np.int64)
+    place[[numbers[term] for term in ordered]] = np.arange(len(ordered))
+    lengths = np.fromiter(map(len, listed), dtype=np.int64, count=len(listed))
+    total = int(lengths.sum())
+    terms_flat = place[np.fromiter((t for ts in listed for t in ts), np.int64, total)]
+    term_starts = np.cumsum(lengths) - lengths
+    of_inner = np.repeat(np.arange(len(listed)), lengths)
+    terms, inside = _terms_inside(nodes, address_inner, lengths, terms_flat, term_starts)
+    by_term = posting_arrays("number_inner", len(ordered), terms_flat, of_inner)
+    return {
+        "inner_texts": np.ascontiguousarray(inner[:, : len(INNER_COMPONENTS)]),
+        "address_inner": address_inner,
+        "named_texts": named,
+        "address_named": address_named,
+        **sorted_pool_arrays("number", ordered),
+        **posting_arrays("number_posting", len(ordered), terms, inside),
+        "number_inner_ends": by_term["number_inner_ends"],
+        "number_inners": by_term["number_inner_nodes"],
+    }
+
+
+def _terms_inside(
+    nodes: Nodes, address_inner: npt.NDArray[np.uint32], lengths: Longs, terms: Longs,
+    starts: Longs,
+) -> tuple[Longs, Longs]:  # fmt: skip
+    """Pairs of a term and a street-level node or building that has it inside."""
+    building = nodes.inside_street & ~nodes.street_level
+    pairs = [nodes.addresses_of(nodes.street_level), nodes.addresses_of(building)]
+    node = np.concatenate([pair[0] for pair in pairs])
+    address = np.concatenate([pair[1] for pair in pairs])
+    distinct = np.unique(node << 32 | address_inner[address])
+    node, inner = distinct >> 32, distinct & 0xFFFFFFFF
+    counts = lengths[inner]
+    flat = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
+    return terms[np.repeat(starts[inner], counts) + flat], np.repeat(node, counts)

@@ -1,0 +1,66 @@
+"""The index of letters left out: which words may have been meant by a misspelt one.
+
+A word and its misspelling become equal when each loses as many letters as there are edits
+(deletion neighbourhoods, after Mor and Fraenkel, 1982). Kept are the beginnings of words, of
+`SHORTEST` to `LONGEST` letters, with one letter left out, and those of `LONGEST` letters with
+two: so unfinished words are corrected too, and long ones cost no more than short ones.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from itertools import combinations
+from zlib import crc32
+
+import numpy as np
+
+SHORTEST, LONGEST = 3, 7
+
+
+def typo_key(text: str) -> int:
+    """The 32 bits under which a beginning with letters left out is kept."""
+    return crc32(text.encode())
+
+
+def shortened(text: str, letters: int) -> set[str]:
+    """The text with exactly so many letters left out, in all ways."""
+    kept = len(text) - letters
+    return {"".join(part) for part in combinations(text, kept)} if kept > 0 else set()
+
+
+def typo_arrays(vocabulary: Sequence[str]) -> dict[str, np.ndarray]:
+    """`typo_keys`, `typo_prefixes` and `typo_prefix_words`."""
+    ranges = _prefix_ranges(vocabulary)
+    pairs: list[int] = []
+    for number, prefix in enumerate(ranges):
+        deepest = 2 if len(prefix) == LONGEST else 1
+        for letters in range(deepest + 1):
+            pairs += [typo_key(text) << 32 | number for text in shortened(prefix, letters)]
+    sorted_pairs = np.unique(np.array(pairs, dtype=np.uint64))
+    return {
+        "typo_keys": (sorted_pairs >> np.uint64(32)).astype(np.uint32),
+        "typo_prefixes": (sorted_pairs & np.uint64(0xFFFFFFFF)).astype(np.uint32),
+        "typo_prefix_words": np.array(
+            [(first, end, len(prefix)) for prefix, (first, end) in ranges.items()] or [(0, 0, 0)],
+            dtype=np.uint32,
+        ),
+    }
+
+
+def _prefix_ranges(vocabulary: Sequence[str]) -> dict[str, tuple[int, int]]:
+    """Every beginning of SHORTEST to LONGEST letters, and the range of words that have it.
+
+    Only words of letters have one: digits are never corrected.
+    """
+    first: dict[str, int] = {}
+    last: dict[str, int] = {}
+    for number, word in enumerate(vocabulary):
+        if word.isalpha():
+            for prefix in _prefixes(word):
+                first.setdefault(prefix, number)
+                last[prefix] = number + 1
+    return {prefix: (number, last[prefix]) for prefix, number in first.items()}
+
+
+def _prefixes(word: str) -> Iterable[str]:
+    return (word[:length] for length in range(SHORTEST, min(len(word), LONGEST) + 1))

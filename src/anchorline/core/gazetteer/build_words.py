@@ -1,0 +1,186 @@
+"""The words of every node: the vocabulary, its postings, and each node's own row of words."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+import numpy.typing as npt
+
+from ..kinds import NODE_KINDS
+from ..layouts import LayoutLibrary
+from ..text import compact
+from .arrays import FIELD_BITS, MOST_WORDS, NODE_COMPONENTS, Field, sorted_pool_arrays
+from .build_nodes import Nodes, OrderedRows
+from .build_order import Longs
+from .spelling import index_words
+
+# What surrounds a node's own name, the most telling first: rows of words are filled in this order.
+_AROUND: tuple[tuple[str, Field], ...] = (
+    ("building", Field.AROUND),
+    ("organisation", Field.AROUND),
+    ("place", Field.AROUND),
+    ("street", Field.AROUND),
+    ("district", Field.AROUND),
+    ("town", Field.TOWN),
+    ("region", Field.REGION),
+    ("region_code", Field.REGION),
+    ("nation", Field.REGION),
+)
+_STREET_LEVEL_TOWN = NODE_KINDS.index("town")
+Pairs = tuple[Longs, Longs, npt.NDArray[np.uint8]]
+
+
+@dataclass(slots=True)
+class Words:
+    """The vocabulary and where its words stand.
+
+    Attributes:
+        vocabulary: the words, sorted by their bytes.
+        arrays: what the edition keeps of them.
+        own_words, own_nodes, own_starts: pairs of a word and a node whose own name has it,
+            and whether it begins that name.
+    """
+
+    vocabulary: list[str]
+    arrays: dict[str, np.ndarray]
+    own_words: Longs
+    own_nodes: Longs
+    own_starts: npt.NDArray[np.bool_]
+
+
+class _Collected:
+    """Words of texts while the vocabulary is still growing."""
+
+    def __init__(self, texts: Sequence[str], layouts: LayoutLibrary) -> None:
+        self.numbers: dict[str, int] = {}
+        self._texts, self._layouts = texts, layouts
+
+    def spread(
+        self, nodes: Longs, countries: npt.NDArray[np.uint32], texts: npt.NDArray[np.uint32],
+        component: str,
+    ) -> tuple[Longs, Longs, Longs]:  # fmt: skip
+        """Every word of every text: its node, its number, and its place in the text."""
+        pairs, inverse = np.unique(countries.astype(np.int64) << 32 | texts, return_inverse=True)
+        listed = [
+            self._words_of(int(pair >> 32), int(pair & 0xFFFFFFFF), component) for pair in pairs
+        ]
+        lengths = np.fromiter(map(len, listed), dtype=np.int64, count=len(listed))
+        flat = np.fromiter((w for words in listed for w in words), np.int64, int(lengths.sum()))
+        starts = np.cumsum(lengths) - lengths
+        counts = lengths[inverse]
+        place = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
+        return np.repeat(nodes, counts), flat[np.repeat(starts[inverse], counts) + place], place
+
+    def _words_of(self, country: int, text: int, component: str) -> list[int]:
+        layout = self._layouts.require(self._texts[country])
+        if component == "postcode":
+            words = [compact(self._texts[text])]
+        else:
+            words = index_words(self._texts[text], layout.languages)
+            if component in ("district", "town", "region"):
+                words += [w for w in layout.literal_words(component) if w not in words]
+        numbers = self.numbers
+        return [numbers.setdefault(word, len(numbers)) for word in words]
+
+
+def word_arrays(
+    rows: OrderedRows, nodes: Nodes, texts: Sequence[str], layouts: LayoutLibrary
+) -> Words:
+    """The vocabulary, postings, rows of words and lengths of names."""
+    collected = _Collected(texts, layouts)
+    parts = [_own_words(nodes, collected), *_words_around(nodes, collected)]
+    node, word, place = (np.concatenate([part[i] for part in parts]) for i in range(3))
+    postcode_node, postcode_word = _postcodes_inside(rows, nodes, collected)
+    vocabulary = sorted(collected.numbers, key=str.encode)
+    sorted_place = np.empty(len(vocabulary), dtype=np.int64)
+    sorted_place[[collected.numbers[w] for w in vocabulary]] = np.arange(len(vocabulary))
+    word, postcode_word = sorted_place[word], sorted_place[postcode_word]
+    own = place >= Field.NAME
+    matrix, crowded = _rows_of_words(len(nodes), len(vocabulary), node, word, place)
+    all_words = np.concatenate([word, postcode_word])
+    all_nodes = np.concatenate([node, postcode_node])
+    lengths = np.bincount(node[own], minlength=len(nodes))
+    return Words(
+        vocabulary=vocabulary,
+        arrays={
+            **sorted_pool_arrays("word", vocabulary),
+            **posting_arrays("posting", len(vocabulary), all_words, all_nodes),
+            "node_words": matrix,
+            "crowded_nodes": crowded,
+            "node_name_length": np.minimum(lengths, 255).astype(np.uint8),
+        },
+        own_words=word[own],
+        own_nodes=node[own],
+        own_starts=place[own] == Field.NAME_START,
+    )
+
+
+def posting_arrays(name: str, vocabulary: int, words: Longs, nodes: Longs) -> dict[str, np.ndarray]:
+    """Nodes of each word, ascending and distinct, one word's after the other's."""
+    pairs = np.unique(words << 32 | nodes)
+    ends = np.cumsum(np.bincount(pairs >> 32, minlength=vocabulary))
+    return {
+        f"{name}_ends": ends.astype(np.uint32),
+        f"{name}_nodes": (pairs & 0xFFFFFFFF).astype(np.uint32),
+    }
+
+
+def _own_words(nodes: Nodes, collected: _Collected) -> Pairs:
+    """Words of the nodes' own names."""
+    parts: list[tuple[Longs, Longs, Longs]] = []
+    for number, kind in enumerate(NODE_KINDS):
+        chosen = np.flatnonzero((nodes.kind == number) & (nodes.name != 0))
+        parts.append(collected.spread(chosen, nodes.country[chosen], nodes.name[chosen], kind))
+    node, word, place = (np.concatenate([part[i] for part in parts]) for i in range(3))
+    fields = np.where(place == 0, Field.NAME_START, Field.NAME).astype(np.uint8)
+    return node, word, fields
+
+
+def _words_around(nodes: Nodes, collected: _Collected) -> list[Pairs]:
+    found: list[Pairs] = []
+    for component, field in _AROUND:
+        texts = nodes.texts[:, NODE_COMPONENTS.index(component)]
+        around = texts != 0
+        if component in NODE_KINDS:
+            of_kind = nodes.kind == NODE_KINDS.index(component)
+            around &= ~of_kind | (nodes.street_level & (nodes.kind == _STREET_LEVEL_TOWN))
+        chosen = np.flatnonzero(around)
+        node, word, _ = collected.spread(chosen, nodes.country[chosen], texts[chosen], component)
+        found.append((node, word, np.full(len(node), field, dtype=np.uint8)))
+    return found
+
+
+def _postcodes_inside(
+    rows: OrderedRows, nodes: Nodes, collected: _Collected
+) -> tuple[Longs, Longs]:
+    """Pairs of a node and a postcode of its addresses, for nodes that lie in one street."""
+    postcodes = rows.column("postcode").astype(np.int64)
+    pairs = [np.zeros(0, dtype=np.int64)]
+    listed = nodes.inside_street
+    for wanted in (nodes.street_level, listed):
+        node, address = nodes.addresses_of(wanted)
+        pairs.append(np.unique(node << 32 | postcodes[address]))
+    both = np.concatenate(pairs)
+    node, text = both >> 32, (both & 0xFFFFFFFF).astype(np.uint32)
+    named = text != 0
+    node, text = node[named], text[named]
+    found, word, _ = collected.spread(node, nodes.country[node], text, "postcode")
+    return found, word
+
+
+def _rows_of_words(
+    nodes: int, vocabulary: int, node: Longs, word: Longs, field: npt.NDArray[np.uint8]
+) -> tuple[npt.NDArray[np.uint32], npt.NDArray[np.uint32]]:
+    """Node × width codes, and the nodes that have more words than fit."""
+    order = np.argsort(node, kind="stable")
+    node, codes = node[order], (word[order] << FIELD_BITS | field[order]).astype(np.uint32)
+    counts = np.bincount(node, minlength=nodes)
+    width = min(MOST_WORDS, max(8, -(-int(counts.max(initial=0)) // 8) * 8))
+    place = np.arange(len(node)) - np.repeat(np.cumsum(counts) - counts, counts)
+    matrix = np.full((nodes, width), vocabulary << FIELD_BITS | Field.NOTHING, dtype=np.uint32)
+    fits = place < width
+    matrix[node[fits], place[fits]] = codes[fits]
+    return matrix, cast(npt.NDArray[np.uint32], np.flatnonzero(counts > width).astype(np.uint32))

@@ -1,0 +1,29 @@
+"""Which characters of a row's label were typed, other spellings of the same words included."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from ..match_ranges import match_ranges
+from .spelling import same_words
+from .terms import Term
+
+
+class Highlighter:
+    """Marks what some terms match in labels."""
+
+    def __init__(self, terms: Sequence[Term]) -> None:
+        self._whole: set[str] = set()
+        self._begun: list[str] = []
+        for term in terms:
+            token = term.token
+            self._whole.add(token.text)
+            self._whole.update(token.also)
+            self._whole.update(same_words(token.text))
+            if token.unfinished:
+                self._begun += [token.text, *token.also]
+
+    def ranges(self, label: str, read: Iterable[str] = ()) -> tuple[tuple[int, int], ...]:
+        """Ranges of a label that are matched; `read` are words that typed ones were read as."""
+        whole = self._whole.union(read) if read else self._whole
+        return tuple(match_ranges(label, whole, self._begun))

@@ -1,0 +1,62 @@
+"""Misspelt tokens held against the few nodes that have everything else that was typed.
+
+Where the other tokens leave only a handful of nodes, their own words say best what a misspelt
+one was meant to be; the index of letters left out (`typos`) is for where they leave many.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from .arrays import FIELD_BITS
+from .edition import Edition
+from .ranked import Ranked
+from .terms import Term
+from .typos import distance, edits_allowed
+
+# One less than are ranked at least: more than these may have been left out.
+MOST_HELD = 23
+
+
+def corrected_from(
+    edition: Edition, nodes: Sequence[Ranked], terms: Sequence[Term]
+) -> list[Term] | None:
+    """Terms for misspelt tokens, of the words that nodes have; None where one has no such word.
+
+    Args:
+        nodes: at most MOST_HELD nodes that have all other terms.
+        terms: the terms of the misspelt tokens.
+    """
+    held = [edition.node_words[best.node].tolist() for best in nodes]
+    numbers = {code >> FIELD_BITS for cells in held for code in cells}
+    words = {
+        number: edition.words[number] for number in sorted(numbers) if number < len(edition.words)
+    }
+    found: list[Term] = []
+    for term in terms:
+        near = _nearest(term, words)
+        if near is None:
+            return None
+        edits, meant = near
+        spans = tuple((number, number + 1) for number in meant)
+        count = sum(edition.posting_count(*span) for span in spans)
+        found.append(Term(term.token, spans, (), -1, -1, count, term.digits, edits))
+    return found
+
+
+def _nearest(term: Term, words: dict[int, str]) -> tuple[int, list[int]] | None:
+    """The words fewest edits away from a token, and how many edits these are."""
+    text, allowed = term.token.text, edits_allowed(term.token.text)
+    if not text.isalpha():
+        return None
+    best: list[int] = []
+    for number, word in words.items():
+        if abs(len(word) - len(text)) > allowed and not term.token.unfinished:
+            continue
+        edits = distance(text, word, allowed, unfinished=term.token.unfinished)
+        if 0 < edits <= allowed:
+            if edits < allowed:
+                best = []
+                allowed = edits
+            best.append(number)
+    return (allowed, best) if best else None

@@ -1,0 +1,179 @@
+"""Ways to read what was typed, the most literal first.
+
+| reading | what it takes the typed text for |
+|---|---|
+| as typed | every word whole, the last one perhaps unfinished |
+| put together | two tokens as one: the halves of a postcode, a number and its suffix |
+| unit | a single number for a unit, where no street number is just that |
+| begun | every longer word perhaps unfinished: `kiln cres brack` |
+| joined or split | words written apart or together otherwise: `oak field`, `hauptstrasse` |
+| number begun | a street number that is still being typed |
+| without number | the street whose number there is not: its neighbours |
+| corrected | words with one edit, long ones with two |
+| without country | all but the name of a country at the end |
+| in part | most of the words: a whole address pasted with a name and a country |
+
+A reading is tried only where those before it found nothing, so a literal match is never
+outranked by a guess.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
+
+from ..kinds import NODE_KINDS
+from .arrays import FIELD_BITS, Field
+from .edition import Edition
+from .spelling import DESIGNATORS
+from .terms import Token, look_up
+
+SHORTEST_BEGUN = 2
+SHORTEST_JOINED = 5
+LONGEST_POSTCODE = 10
+MOST_SPLITS = 6
+LONGEST_COUNTRY = 5
+_SUFFIXES = frozenset({"bis", "ter", "quater", "quinquies"})
+
+_POSTCODE = NODE_KINDS.index("postcode")
+
+Reading = list[Token]
+
+
+def without_country(tokens: Reading, names: Mapping[str, str]) -> tuple[Reading, str] | None:
+    """The tokens without a country's name at their end, and its code; None: there is none.
+
+    Args:
+        names: codes of countries by folded name.
+    """
+    for width in range(1, min(LONGEST_COUNTRY, len(tokens) - 1) + 1):
+        code = names.get(" ".join(token.text for token in tokens[-width:]))
+        if code is not None:
+            return tokens[:-width], code
+    return None
+
+
+def without_designators(tokens: Reading) -> Reading:
+    """Tokens without `flat`, `apt` and the like that stand before a number."""
+    if len(tokens) < 2:
+        return tokens
+    return [
+        token
+        for place, token in enumerate(tokens)
+        if not (
+            token.text in DESIGNATORS
+            and place + 1 < len(tokens)
+            and (tokens[place + 1].has_digit or len(tokens[place + 1].text) == 1)
+        )
+    ]
+
+
+def put_together(edition: Edition, tokens: Reading) -> tuple[Reading | None, list[Reading]]:
+    """Neighbours as one token: a reading that is surely meant, and those that may be.
+
+    Two halves of a whole postcode are surely one; what begins a postcode, and a number with
+    a suffix of its own, may be.
+    """
+    merged: Reading = []
+    perhaps: list[Reading] = []
+    place = 0
+    while place < len(tokens):
+        width, one = _whole_postcode(edition, tokens, place)
+        merged.append(one)
+        if width == 1 and place + 1 < len(tokens):
+            maybe = _perhaps_one(edition, tokens[place], tokens[place + 1])
+            if maybe is not None:
+                perhaps.append([*tokens[:place], maybe, *tokens[place + 2 :]])
+        place += width
+    return (merged if len(merged) < len(tokens) else None), perhaps
+
+
+def _whole_postcode(edition: Edition, tokens: Reading, place: int) -> tuple[int, Token]:
+    """The token at a place, or three or two from there on that are one postcode."""
+    for width in (3, 2):
+        some = tokens[place : place + width]
+        text = "".join(token.text for token in some)
+        if (
+            len(some) == width
+            and len(text) <= LONGEST_POSTCODE
+            and any(token.has_digit for token in some)
+            and _is_postcode(edition, text)
+        ):
+            return width, Token(text, some[-1].unfinished, width=width)
+    return 1, tokens[place]
+
+
+def _perhaps_one(edition: Edition, first: Token, second: Token) -> Token | None:
+    """A number and its suffix, or what begins a postcode, as one token."""
+    text = first.text + second.text
+    if not (first.has_digit or second.has_digit) or len(text) > LONGEST_POSTCODE:
+        return None
+    if _is_suffix(first.text, second.text) and edition.numbers.find(text) is not None:
+        return Token(text, width=2)
+    if second.unfinished and len(text) > 2 and _begins(edition, text):
+        return Token(text, unfinished=True, width=2)
+    return None
+
+
+def _is_postcode(edition: Edition, text: str) -> bool:
+    word = edition.words.find(text)
+    if word is None:
+        return False
+    nodes = edition.postings(word, word + 1)
+    of_kind = nodes[edition.node_kind[nodes] == _POSTCODE]
+    own = edition.node_words[of_kind, 0] == word << FIELD_BITS | Field.NAME_START
+    return bool(own.any())
+
+
+def _is_suffix(number: str, text: str) -> bool:
+    return number.isdigit() and ((len(text) == 1 and text.isalpha()) or text in _SUFFIXES)
+
+
+def _begins(edition: Edition, text: str) -> bool:
+    first, end = edition.words.prefix_range(text)
+    return first < end
+
+
+def begun(tokens: Reading) -> Reading | None:
+    """All longer words unfinished, or None where that is no other reading."""
+    loosened = [
+        replace(token, unfinished=True)
+        if len(token.text) >= SHORTEST_BEGUN and not token.has_digit
+        else token
+        for token in tokens
+    ]
+    return loosened if loosened != tokens else None
+
+
+def joined(edition: Edition, tokens: Reading) -> Iterator[Reading]:
+    """Two neighbouring words as one that there is."""
+    for place in range(len(tokens) - 1):
+        first, second = tokens[place], tokens[place + 1]
+        text = first.text + second.text
+        if first.has_digit or second.has_digit or len(text) < SHORTEST_JOINED:
+            continue
+        one = Token(text, second.unfinished, width=2)
+        if look_up(edition, one).found:
+            yield [*tokens[:place], one, *tokens[place + 2 :]]
+
+
+def split(edition: Edition, tokens: Reading, place: int) -> Iterator[Reading]:
+    """A word as two that there are."""
+    token = tokens[place]
+    found = 0
+    for cut in range(2, len(token.text) - 1):
+        first = Token(token.text[:cut])
+        second = Token(token.text[cut:], token.unfinished)
+        if look_up(edition, first).spans and look_up(edition, second).spans:
+            yield [*tokens[:place], first, second, *tokens[place + 1 :]]
+            found += 1
+            if found == MOST_SPLITS:
+                return
+
+
+def without_numbers(tokens: Sequence[Token]) -> tuple[Reading, tuple[str, ...]]:
+    """The tokens without digits, the last one perhaps unfinished, and the others' texts."""
+    words = [token for token in tokens if not token.has_digit]
+    if words:
+        words[-1] = replace(words[-1], unfinished=True)
+    return words, tuple(token.text for token in tokens if token.has_digit)

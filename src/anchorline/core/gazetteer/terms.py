@@ -1,0 +1,137 @@
+"""Terms: typed tokens, each with all that it may stand for in an edition.
+
+A token may be a word or the beginning of one, a short form, a postcode or the beginning of
+one, a street number or unit. A term holds all of these at once; which of them is meant is
+settled by the nodes that have all terms.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from .arrays import UNIT_MARK
+from .edition import Edition
+from .spelling import typed_long_forms
+
+Span = tuple[int, int]
+
+
+@dataclass(slots=True)
+class Token:
+    """One token as it is read.
+
+    Attributes:
+        text: folded.
+        unfinished: whether it may be the beginning of a word.
+        width: how many typed tokens it is made of.
+        also: other foldings of the same typed word.
+    """
+
+    text: str
+    unfinished: bool = False
+    width: int = 1
+    also: tuple[str, ...] = ()
+
+    @property
+    def has_digit(self) -> bool:
+        """Whether it may be a number or a postcode."""
+        return any(map(str.isdigit, self.text))
+
+
+@dataclass(slots=True)
+class Term:
+    """A token with where it is found.
+
+    Attributes:
+        spans: ranges [first, end) of words.
+        whole: words that are completely typed.
+        number: the number term of street numbers, or -1.
+        unit: the number term of units and boxes, or -1.
+        count: how many postings all of these have.
+        digits: whether postings may stand for postcodes inside a node.
+        edits: how many letters had to be corrected.
+        marked: for every node of the edition whether it has the term, once that was asked.
+    """
+
+    token: Token
+    spans: tuple[Span, ...]
+    whole: tuple[int, ...]
+    number: int
+    unit: int
+    count: int
+    digits: bool
+    edits: int = 0
+    marked: npt.NDArray[np.bool_] | None = None
+
+    @property
+    def found(self) -> bool:
+        """Whether there is anything that the token may stand for."""
+        return bool(self.spans) or self.number >= 0 or self.unit >= 0
+
+    @property
+    def inside(self) -> tuple[int, ...]:
+        """The number terms that it may stand for."""
+        return tuple(term for term in (self.number, self.unit) if term >= 0)
+
+
+def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool = True) -> Term:
+    """The term of a token.
+
+    Args:
+        alone: nothing else was typed: one or two digits may then begin a postcode, which
+            beside other words they hardly do.
+        units: whether it may be a unit; a single number among words is the street's.
+    """
+    words = edition.words
+    text = token.text
+    digits = token.has_digit
+    spans: list[Span] = []
+    whole: list[int] = []
+    # A postcode is typed in parts, the first of which stands before other words.
+    if token.unfinished and text.isdigit() and len(text) < 3 and not alone:
+        pass
+    elif token.unfinished or (digits and not text.isdigit()):
+        span = words.prefix_range(text)
+        if span[0] < span[1]:
+            spans.append(span)
+            if words.raw(span[0]) == text.encode():
+                whole.append(span[0])
+    else:
+        _add_word(edition, text, spans, whole)
+    for other in (*token.also, *typed_long_forms(text, unfinished=token.unfinished)):
+        if other != text and not (token.unfinished and other.startswith(text)):
+            _add_word(edition, other, spans, whole)
+    number = unit = -1
+    if text[0].isdigit():
+        number = _number(edition, text)
+    if units and (text[0].isdigit() or text in edition.lettered_units):
+        unit = _number(edition, UNIT_MARK + text)
+    count = sum(edition.posting_count(*span) for span in spans)
+    count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)
+    return Term(token, tuple(spans), tuple(whole), number, unit, count, digits)
+
+
+def _number(edition: Edition, text: str) -> int:
+    found = edition.numbers.find(text)
+    return -1 if found is None else found
+
+
+def _add_word(edition: Edition, text: str, spans: list[Span], whole: list[int]) -> None:
+    word = edition.words.find(text)
+    if word is not None:
+        spans.append((word, word + 1))
+        whole.append(word)
+
+
+def as_tokens(texts: Sequence[str], others: Sequence[str] | None) -> list[Token]:
+    """Tokens as typed, the last one unfinished; `others` are the same, folded another way."""
+    last = len(texts) - 1
+    paired = others if others is not None and len(others) == len(texts) else texts
+    return [
+        Token(text, place == last, also=() if other == text else (other,))
+        for place, (text, other) in enumerate(zip(texts, paired, strict=True))
+    ]

@@ -1,0 +1,109 @@
+"""Words that may have been meant by a misspelt one.
+
+Candidates share what is left of them with the typed word when letters are left out of both
+(`build_typos`); each is then held to its true distance: optimal string alignment, which counts
+a letter put in, left out or exchanged, and two neighbours swapped, as one edit. Postcodes are
+corrected by looking up all that are one edit away.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from string import ascii_lowercase, digits
+
+import numpy as np
+from rapidfuzz.distance import OSA
+
+from .build_typos import LONGEST, shortened, typo_key
+from .edition import Edition
+from .terms import Span
+
+SHORTEST_CORRECTED = 4
+SHORTEST_TWICE = 8
+SHORTEST_POSTCODE, LONGEST_POSTCODE = 4, 8
+
+
+def edits_allowed(token: str) -> int:
+    """How many edits a typed token may be away from a word: 0, 1, or 2 from eight letters on."""
+    if not token.isalpha():
+        return int(SHORTEST_POSTCODE <= len(token) <= LONGEST_POSTCODE and token.isascii())
+    if len(token) < SHORTEST_CORRECTED:
+        return 0
+    return 2 if len(token) >= SHORTEST_TWICE else 1
+
+
+def corrections(edition: Edition, token: str, edits: int, *, unfinished: bool) -> list[Span]:
+    """Words `edits` edits away from a token, as ranges; postcodes for a token with digits.
+
+    An unfinished token is compared with the beginnings of words.
+    """
+    if not token.isalpha():
+        return _postcodes_near(edition, token) if edits == 1 else []
+    found: dict[Span, None] = {}
+    for span in _spans_near(edition, token, edits, unfinished):
+        found[span] = None
+    return list(found)
+
+
+def _spans_near(edition: Edition, token: str, edits: int, unfinished: bool) -> Iterator[Span]:
+    words = edition.words
+    for first, end, length in _prefixes_near(edition, token, edits):
+        if length == LONGEST and (not unfinished or len(token) >= LONGEST):
+            for word in range(first, end):
+                if distance(token, words[word], edits, unfinished) == edits:
+                    yield word, word + 1
+            continue
+        word_or_prefix = words[first]
+        if unfinished:
+            if OSA.distance(token, word_or_prefix[:length], score_cutoff=edits) == edits:
+                yield first, end
+        elif (
+            len(word_or_prefix) == length
+            and OSA.distance(token, word_or_prefix, score_cutoff=edits) == edits
+        ):
+            yield first, first + 1
+
+
+def distance(token: str, word: str, most: int, unfinished: bool) -> int:
+    """Edits from a token to a word, or to the nearest beginning of it; above `most`: most + 1."""
+    if not unfinished:
+        return OSA.distance(token, word, score_cutoff=most)
+    length = len(token)
+    cuts = range(max(1, length - most), min(len(word), length + most) + 1)
+    return min(
+        (OSA.distance(token, word[:cut], score_cutoff=most) for cut in cuts), default=most + 1
+    )
+
+
+def _prefixes_near(edition: Edition, token: str, edits: int) -> list[list[int]]:
+    """Beginnings of words that may be so near to the token's: range of words, and length."""
+    head = token[:LONGEST]
+    keys = {typo_key(text) for letters in range(edits + 1) for text in shortened(head, letters)}
+    wanted = np.fromiter(keys, dtype=np.uint32, count=len(keys))
+    low = np.searchsorted(edition.typo_keys, wanted).tolist()
+    high = np.searchsorted(edition.typo_keys, wanted, side="right").tolist()
+    prefixes = {
+        edition.typo_prefixes_at[place]
+        for first, end in zip(low, high, strict=True)
+        for place in range(first, end)
+    }
+    spans: list[list[int]] = edition.typo_prefix_words[list(prefixes)].tolist()
+    return spans
+
+
+def _postcodes_near(edition: Edition, token: str) -> list[Span]:
+    variants = [text for text in one_edit_away(token) if len(text) <= LONGEST_POSTCODE]
+    packed = b"".join(text.encode().ljust(8, b"\0") for text in variants)
+    places = edition.words.find_keys(np.frombuffer(packed, dtype=">u8").astype(np.uint64))
+    return [(place, place + 1) for place in sorted(set(places.tolist()))]
+
+
+def one_edit_away(token: str) -> set[str]:
+    """Every text of small letters and digits that is one edit away."""
+    letters = ascii_lowercase + digits
+    cuts = [(token[:place], token[place:]) for place in range(len(token) + 1)]
+    found = {head + tail[1:] for head, tail in cuts if tail}
+    found |= {head + tail[1] + tail[0] + tail[2:] for head, tail in cuts if len(tail) > 1}
+    found |= {head + letter + tail[1:] for head, tail in cuts if tail for letter in letters}
+    found |= {head + letter + tail for head, tail in cuts for letter in letters}
+    return found - {token}
