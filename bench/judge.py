@@ -11,7 +11,12 @@ from anchorline.core.gazetteer.opening import find_group
 
 from .queries import Query
 
-_GROUPS = {"number": ("building",), "street": ("street",), "postcode": ("postcode",)}
+_GROUPS = {
+    "number": ("building",),
+    "street": ("street",),
+    "street or postcode": ("street", "postcode"),
+    "postcode": ("postcode",),
+}
 
 
 def rank(edition: Edition, query: Query, rows: Sequence[Suggestion]) -> int:

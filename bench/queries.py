@@ -37,7 +37,7 @@ class Query:
         name: its class.
         text: what is typed.
         target: the id of the row that it should find.
-        level: which group counts as well as the row: `number`, `street` or `postcode`.
+        level: which group counts as well as the row: `number`, `street`, `postcode`.
         ceiling: the chance of being among the first eight that the best possible answer has.
     """
 
@@ -243,7 +243,7 @@ class Sample:
         other = self.random.choice([c for c in pool if c != postcode[place]])
         wrong = postcode[:place] + other + postcode[place + 1 :]
         text = f"{row.components['street']}, {wrong} {row.components['town']}"
-        return Query("typo in postcode", text, row.id, "street")
+        return Query("typo in postcode", text, row.id, "street or postcode")
 
     def _pasted(self, row: Row) -> Query:
         person = self.random.choice(

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
 from anchorline.core.gazetteer.arrays import WordPool, sorted_pool_arrays
+from anchorline.core.gazetteer.spelling import typed_long_forms
 from anchorline.core.text import compact, tokens
 
 PATH = ("country_code", "region", "region_code", "town", "district", "street")
@@ -37,7 +38,10 @@ def obvious_answer(streets, typed):
     *whole, last = typed
 
     def has(words, token, begun):
-        return any(w.startswith(token) if begun else w == token for w in words)
+        long_forms = typed_long_forms(token, unfinished=begun)
+        return any(w.startswith(token) if begun else w == token for w in words) or any(
+            w in long_forms for w in words
+        )
 
     return {
         key: count

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
+from functools import lru_cache
 
 from .text import TokenSpan, aligned_fold, has_spaceless_script, token_runs, token_spans
 
@@ -18,9 +19,9 @@ def match_ranges(
     if not query_tokens:
         return []
     prefixes = tuple(list(query_tokens)[-1:] if begun is None else begun)
-    folded = aligned_fold(label)
-    if folded is not None and not has_spaceless_script(folded):
-        return _aligned_ranges(folded, query_tokens, prefixes)
+    runs = _aligned_runs(label)
+    if runs is not None:
+        return _aligned_ranges(runs, query_tokens, prefixes)
     ranges: list[tuple[int, int]] = []
     for span in token_spans(label):
         end = _matched_end(label, span, query_tokens, prefixes)
@@ -33,23 +34,28 @@ def match_ranges(
 
 
 def _aligned_ranges(
-    folded: str, whole: Collection[str], prefixes: tuple[str, ...]
+    runs: Sequence[tuple[str, int, int]], whole: Collection[str], prefixes: tuple[str, ...]
 ) -> list[tuple[int, int]]:
     ranges: list[tuple[int, int]] = []
-    for run in token_runs(folded):
-        text = run[0]
-        if text in whole:
-            end = run.end()
-        elif text.startswith(prefixes):
-            longest = max((p for p in prefixes if text.startswith(p)), key=len)
-            end = run.start() + len(longest)
-        else:
-            continue
-        if ranges and ranges[-1][1] >= run.start():
+    for text, start, end in runs:
+        if text not in whole:
+            if not text.startswith(prefixes):
+                continue
+            end = start + max(len(p) for p in prefixes if text.startswith(p))
+        if ranges and ranges[-1][1] >= start:
             ranges[-1] = (ranges[-1][0], end)
         else:
-            ranges.append((run.start(), end))
+            ranges.append((start, end))
     return ranges
+
+
+@lru_cache(maxsize=1024)  # key by key the same labels come again and again
+def _aligned_runs(label: str) -> tuple[tuple[str, int, int], ...] | None:
+    """A label's tokens where folding leaves every character in its place, else None."""
+    folded = aligned_fold(label)
+    if folded is None or has_spaceless_script(folded):
+        return None
+    return tuple((run[0], run.start(), run.end()) for run in token_runs(folded))
 
 
 def _matched_end(

@@ -65,7 +65,7 @@ NODE_COMPONENTS: tuple[str, ...] = (
 )  # fmt: skip
 LISTED_KINDS = frozenset({"postcode", "building", "organisation", "place"})
 # A beginning with more postings than this has its heaviest nodes listed beforehand.
-HEAVY = 2048
+HEAVY = 1024
 FIELD_BITS = 3
 # Before a number term that is of a unit or a box, and not of a street number.
 UNIT_MARK = "#"

@@ -1,8 +1,8 @@
 """The heaviest nodes of every beginning that many words share, listed beforehand.
 
 One typed letter begins hundreds of thousands of words; nobody reads more than the first few
-rows. For every beginning with more than `HEAVY` postings in nodes' own names, the nodes to
-show first are listed for each country and kind, so that filters work on them as well.
+rows. For every beginning with more than `HEAVY` postings, the heaviest nodes that have it in
+their own name are listed for each country and kind, so that filters work on them as well.
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ from .arrays import HEAVY
 from .build_nodes import Nodes
 from .build_words import Words
 
-HEAD_SIZE = 24
+HEAD_SIZE = 16
 
 
 def head_arrays(nodes: Nodes, words: Words) -> dict[str, np.ndarray]:
@@ -24,11 +24,12 @@ def head_arrays(nodes: Nodes, words: Words) -> dict[str, np.ndarray]:
     word, node, start = words.own_words[order], words.own_nodes[order], words.own_starts[order]
     ends = np.cumsum(np.bincount(word, minlength=len(words.vocabulary)))
     begins = np.concatenate([[0], ends])
+    every = np.concatenate([[0], words.arrays["posting_ends"]]).astype(np.int64)
     _, country = np.unique(nodes.country, return_inverse=True)
     shelf = country.astype(np.int64) << 8 | nodes.kind
     found: list[np.ndarray] = []
     ranges: list[tuple[int, int]] = []
-    for first, end in _heavy_ranges(words.vocabulary, begins):
+    for first, end in _heavy_ranges(words.vocabulary, every):
         span = slice(int(begins[first]), int(begins[end]))
         # One number that sorts by shelf, by whether the name begins so, and by weight.
         key = shelf[node[span]] << 40 | (~start[span]).astype(np.int64) << 39 | node[span]

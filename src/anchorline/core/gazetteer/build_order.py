@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Any, cast
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -46,7 +46,7 @@ def ranks(column: npt.NDArray[np.uint32], texts: Sequence[str], key: Callable[[s
     distinct.sort(key=lambda number: (key(texts[number]), texts[number]))
     places = np.zeros(len(texts), dtype=np.int64)
     places[distinct] = np.arange(len(distinct))
-    return cast(Longs, places[column])
+    return places[column]
 
 
 def combined(columns: Sequence[npt.NDArray[np.integer]]) -> Longs:

@@ -23,9 +23,22 @@ Fields = npt.NDArray[np.uint8]
 NodeFilter = Callable[[Nodes], Flags]
 
 ENOUGH = 96
-_FIRST_CHUNK = 160
-# So many nodes are quicker looked at one by one.
+ENOUGH_OF_HEAD = 24
+_FIRST_CHUNK = 512
+# So many nodes are quicker looked at one by one; and so many are not worth cutting down.
 FEW = 32
+_VERY_FEW = 6
+_MOST_SPANS = 6
+# For so many nodes marking all that a term has in the whole edition does not pay.
+_FEW_TO_MARK = 400
+_NUMBERED_ALONE = 64
+# Letters that begin more words than this are not looked for among postcodes.
+_MOST_MARKED = 4096
+_SLICE = 160
+_NO_NODES = np.zeros(0, dtype=np.uint32)
+# So many nodes are quicker looked at one by one; and so many are not worth cutting down.
+FEW = 32
+_VERY_FEW = 6
 _MOST_SPANS = 6
 # Marking all nodes of a term pays unless it has this many times more than are to be checked.
 _MANY_TO_MARK = 24
@@ -104,31 +117,41 @@ def nodes_with_all(
     Returns:
         The nodes found, or where there are only a `FEW` that can be, these unseen.
     """
-    by_count = sorted(terms, key=lambda term: term.count)
-    driver, others = by_count[0], by_count[1:]
+    by_count = sorted(terms, key=_cost)
     parts: list[Found] = []
     total = 0
     cut = False
-    for nodes, last in _driven(edition, driver, alone=not others):
-        if last and not parts:
-            nodes = narrowed(edition, nodes, others, keep)
-            if len(nodes) <= FEW:
-                return nodes
-        passed = _passed(edition, nodes, others, terms, keep)
-        total += len(passed.nodes)
-        if len(passed.nodes) or not parts:
-            parts.append(passed)
-        if not last:
-            cut = True
-            if total >= ENOUGH:
+    for part in _parts(edition, by_count, terms[-1]):
+        nodes = narrowed(edition, part.nodes, part.unheld, keep)
+        if part.last and not parts and len(nodes) <= FEW:
+            return nodes
+        first, size = 0, _SLICE
+        while first < len(nodes):
+            found = look_into(edition, nodes[first : first + size], terms).complete()
+            total += len(found.nodes)
+            parts.append(found)
+            cut = not part.last or first + size < len(nodes)
+            if total >= part.enough:
                 break
-        else:
-            cut = False
+            first, size = first + size, 4 * size
+        if total >= part.enough:
+            break
     if cut and extra is not None and len(extra):
-        parts.append(_passed(edition, extra, terms, terms, keep))
+        near = narrowed(edition, extra, terms, keep)
+        parts.append(look_into(edition, near, terms).complete())
+    if not parts:
+        parts.append(look_into(edition, _NO_NODES, terms))
     found = parts[0] if len(parts) == 1 else _joined(parts)
     found.cut = cut
     return found
+
+
+def _cost(term: Term) -> float:
+    """How much it costs to be led by a term: a sorted list can be cut short, others cannot."""
+    one_list = len(term.spans) + len(term.inside) == 1
+    if not one_list or (term.spans and term.spans[0][1] - term.spans[0][0] > 1):
+        return float(term.count)
+    return term.count if term.count < HEAVY else HEAVY + term.count / 8
 
 
 def narrowed(
@@ -138,7 +161,7 @@ def narrowed(
     if keep is not None:
         nodes = nodes[keep(nodes)]
     for term in others:
-        if len(nodes) <= FEW:
+        if len(nodes) <= _VERY_FEW:
             break
         nodes = nodes[has_term(edition, nodes, term)]
     return nodes
@@ -161,22 +184,47 @@ def _joined(parts: Sequence[Found]) -> Found:
     )
 
 
-def _driven(edition: Edition, term: Term, *, alone: bool) -> Iterator[tuple[Nodes, bool]]:
-    """A term's nodes in parts, heaviest first, and whether the part is the last one."""
-    if alone and term.count > HEAVY and term.spans:
-        heads = [edition.head(*span) for span in term.spans]
-        if all(head is not None for head in heads):
+@dataclass(slots=True)
+class _Part:
+    """Nodes to look at next.
+
+    Attributes:
+        unheld: the terms that they may not have.
+        enough: with so many found, no others need to be looked at.
+        last: whether there are no others.
+    """
+
+    nodes: Nodes
+    unheld: Sequence[Term]
+    enough: int
+    last: bool
+
+
+def _parts(edition: Edition, by_cost: Sequence[Term], begun: Term) -> Iterator[_Part]:
+    """Nodes that the cheapest term has, in parts, heaviest first.
+
+    Where even that one is common, the nodes come first which the unfinished one would bring
+    alone: they are listed beforehand.
+    """
+    driver, others = by_cost[0], by_cost[1:]
+    if driver.count > HEAVY and (begun.token.unfinished or not others):
+        heads = [edition.head(*span) for span in begun.spans]
+        if all(head is not None for head in heads) and (heads or not others):
             listed = [head for head in heads if head is not None]
-            yield (listed[0] if len(listed) == 1 else np.unique(np.concatenate(listed))), False
-            return
-    nodes = _all_nodes(edition, term)
+            if not others:
+                listed += [edition.numbered(number)[:_NUMBERED_ALONE] for number in begun.inside]
+            nodes = listed[0] if len(listed) == 1 else np.unique(np.concatenate(listed))
+            yield _Part(nodes, by_cost if others else (), ENOUGH_OF_HEAD if others else 0, False)
+            if not others:
+                return
+    nodes = _all_nodes(edition, driver)
     if len(nodes) <= 2 * _FIRST_CHUNK:
-        yield nodes, True
+        yield _Part(nodes, others, ENOUGH, True)
         return
     first, size = 0, _FIRST_CHUNK
     while first < len(nodes):
         end = first + size
-        yield nodes[first:end], end >= len(nodes)
+        yield _Part(nodes[first:end], others, ENOUGH, end >= len(nodes))
         first, size = end, min(size * 4, 8192)
 
 
@@ -195,17 +243,6 @@ def _all_nodes(edition: Edition, term: Term) -> Nodes:
     return joined[kept]
 
 
-def _passed(
-    edition: Edition,
-    nodes: Nodes,
-    others: Sequence[Term],
-    terms: Sequence[Term],
-    keep: NodeFilter | None,
-) -> Found:
-    nodes = narrowed(edition, nodes, others, keep)
-    return look_into(edition, nodes, terms).complete()
-
-
 def look_into(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> Found:
     """Nodes with where each term stands in them, whether or not they have it."""
     words = np.ascontiguousarray(edition.node_words.take(nodes, axis=0).T)
@@ -219,7 +256,8 @@ def look_into(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> Found:
         if term.inside:
             numbers = np.zeros(shape, dtype=np.uint8) if numbers is None else numbers
             numbers[place] = _number_inside(edition, nodes, term)
-        if term.spans and (term.digits or crowded):
+        common = term.count > _MOST_MARKED and term.token.text.isalpha()
+        if term.spans and (crowded or (term.postcode and not common)):
             postcodes = np.zeros(shape, dtype=np.bool_) if postcodes is None else postcodes
             postcodes[place] = _postcode_inside(edition, nodes, term)
     return Found(nodes, words, hits, best, numbers, postcodes)
@@ -238,19 +276,25 @@ def _number_inside(edition: Edition, nodes: Nodes, term: Term) -> Fields:
 
 def _postcode_inside(edition: Edition, nodes: Nodes, term: Term) -> Flags:
     """Which nodes have a term among postcodes, or words, that their rows do not show."""
-    wanted = None if term.digits else in_sorted(edition.crowded_nodes, nodes)
+    wanted = None if term.postcode else in_sorted(edition.crowded_nodes, nodes)
+    if wanted is not None and not wanted.any():
+        return wanted
     inside = np.zeros(len(nodes), dtype=np.bool_)
-    if wanted is None or wanted.any():
-        for span in term.spans:
-            inside |= among(edition, nodes, *span)
+    for span in term.spans:
+        inside |= among(edition, nodes, *span)
     return inside if wanted is None else inside & wanted
 
 
 def has_term(edition: Edition, nodes: Nodes, term: Term) -> Flags:
     """Which nodes have a term, as a word, a postcode or a number inside."""
-    if term.count > _MANY_TO_MARK * len(nodes):
-        return look_into(edition, nodes, [term]).has()[0]
     if term.marked is None:
+        lists = [edition.postings(*span) for span in term.spans if span[1] - span[0] == 1]
+        lists += [edition.numbered(number) for number in term.inside]
+        if len(lists) == 1 and len(term.spans) + len(term.inside) == 1:
+            if len(nodes) < _FEW_TO_MARK:
+                return in_sorted(lists[0], nodes)
+        elif len(nodes) < _FEW_TO_MARK + term.count // 20:
+            return look_into(edition, nodes, [term]).has()[0]
         term.marked = np.zeros(edition.node_count_total, dtype=np.bool_)
         for span in term.spans:
             term.marked[edition.postings(*span)] = True
@@ -261,8 +305,9 @@ def has_term(edition: Edition, nodes: Nodes, term: Term) -> Flags:
 
 def word_hits(edition: Edition, words: Nodes, terms: Sequence[Term]) -> Flags:
     """Term × width × node: which cells of columns of words are one of each term's words."""
-    if all(len(term.spans) == 1 for term in terms):
-        spans = np.array([term.spans[0] for term in terms], dtype=np.uint32) << FIELD_BITS
+    if all(len(term.spans) < 2 for term in terms):
+        pairs = [term.spans[0] if term.spans else (0, 0) for term in terms]
+        spans = np.array(pairs, dtype=np.uint32) << _FIELD_SHIFT
         first, width = spans[:, :1, None], (spans[:, 1:] - spans[:, :1])[:, :, None]
         return np.less(words - first, width)
     hits = np.zeros((len(terms), *words.shape), dtype=np.bool_)
@@ -290,9 +335,10 @@ def among(edition: Edition, nodes: Nodes, first: int, end: int) -> Flags:
     return in_sorted(np.sort(postings), nodes)
 
 
-def in_sorted(ascending: npt.NDArray[np.uint32], wanted: npt.NDArray[np.uint32]) -> Flags:
+def in_sorted(ascending: Nodes, wanted: Nodes) -> Flags:
     """Which of the wanted numbers stand in an ascending list."""
     if not len(ascending):
         return np.zeros(len(wanted), dtype=np.bool_)
     place = ascending.searchsorted(wanted)
-    return np.asarray(np.equal(ascending.take(place, mode="clip"), wanted))
+    found: Flags = ascending.take(place, mode="clip") == wanted
+    return found

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Sequence
 from functools import cached_property
 from typing import cast
 
@@ -56,6 +57,7 @@ class Edition:
         self._arrays = arrays
         numbers = self._numbers
         self.address_inner = numbers("address_inner")
+        self.address_inner_at = arrays["address_inner"].data
         self.address_named = numbers("address_named")
         self.address_postcode = numbers("address_postcode")
         self.latitudes, self.longitudes = numbers("latitudes"), numbers("longitudes")
@@ -226,10 +228,13 @@ class Edition:
             return self.members[first:end]
         return np.arange(first, end, dtype=np.uint32)
 
-    def addresses_at(self, node: int) -> slice | Numbers:
-        """The same as an index: a slice where the node is a range of addresses."""
-        first, end = int(self.node_first_at[node]), int(self.node_end_at[node])
-        return self.members[first:end] if self.node_kind_at[node] in _LISTED else slice(first, end)
+    def address_range(self, node: int) -> Sequence[int]:
+        """The same as plain numbers."""
+        first, end = self.node_first_at[node], self.node_end_at[node]
+        if self.node_kind_at[node] in _LISTED:
+            listed: list[int] = self.members[first:end].tolist()
+            return listed
+        return range(first, end)
 
     def is_listed(self, node: int) -> bool:
         """Whether the node lists its addresses and is not a range of them."""

@@ -81,14 +81,20 @@ def look_at_few(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> list[R
     # The rarest term brought the nodes here; of the others the rarer ones fail sooner.
     order = sorted(range(len(terms)), key=lambda i: terms[i].count)
     order.append(order.pop(0))
-    rows = edition.node_words[nodes].tolist()
+    rows = edition.node_words.take(nodes, axis=0).tolist()
+    nothing = len(edition.words) << FIELD_BITS
     found = [
         ranked
         for node, cells in zip(nodes.tolist(), rows, strict=True)
-        if (ranked := _look_at(edition, node, cells, places, order)) is not None
+        if (ranked := _look_at(edition, node, _filled(cells, nothing), places, order)) is not None
     ]
     found.sort(key=lambda ranked: -ranked.score)
     return found
+
+
+def _filled(cells: list[int], nothing: int) -> list[int]:
+    """The cells of a row that hold words."""
+    return cells[: cells.index(nothing)] if cells[-1] == nothing else cells
 
 
 def explain(edition: Edition, node: int, terms: Sequence[Term]) -> dict[str, float]:
@@ -192,7 +198,7 @@ def _has_word(cells: Sequence[int], word: int) -> bool:
 
 def _inside(edition: Edition, node: int, term: Term) -> bool:
     """Whether a term stands for a postcode inside, or for a word its row has no room for."""
-    if not term.digits and not (
+    if not term.postcode and not (
         len(edition.crowded_nodes) and _stands_in(edition.crowded_nodes.data, node)
     ):
         return False

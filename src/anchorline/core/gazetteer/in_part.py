@@ -19,11 +19,13 @@ _MOST = 64
 
 def nodes_in_part(
     edition: Edition, terms: Sequence[Term], typed: int, keep: NodeFilter | None
-) -> Found:
+) -> Found | None:
     """The nodes with the greatest weight of terms, at least LEAST_SHARE of the typed tokens.
 
     A term weighs as the logarithm of how few nodes have it (inverse document frequency).
     """
+    if not terms:
+        return None
     nodes = _candidates(edition, terms)
     if keep is not None:
         nodes = nodes[keep(nodes)]

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from functools import cached_property, lru_cache, partial
-from itertools import groupby
+from itertools import chain, groupby
 
 import numpy as np
 
@@ -16,7 +16,6 @@ from ..layouts import LayoutLibrary
 from ..text import compact, fold, tokens
 from .arrays import UNIT_MARK
 from .build_numbers import inner_terms
-from .candidates import Flags, in_sorted
 from .edition import Edition, Numbers
 from .labels import LabelWriter
 from .suggestion import Suggestion
@@ -115,33 +114,24 @@ def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int
         terms: terms that stand for numbers or postcodes in the node; the numbers settle which
             addresses are looked at, the postcodes are held against these.
     """
-    addresses = edition.addresses_at(node)
-    inner = edition.address_inner[addresses]
-    has: Flags | None = None
+    chosen: Sequence[int] | None = None
     postcodes: list[Term] = []
     numbers: list[str] = []
     for term in terms:
-        found = None
-        for number in term.inside:
-            also = in_sorted(edition.inners_with(number), inner)
-            found = also if found is None else found | also
-        if found is not None and has is not None:
-            found &= has
-        if found is None or not np.logical_or.reduce(found):
-            if not term.spans:
-                return []
+        found: list[int] = []
+        if term.inside:
+            among = edition.address_range(node) if chosen is None else chosen
+            inners, inner_at = _inners(edition, term), edition.address_inner_at
+            found = [index for index in among if inner_at[index] in inners]
+        if found:
+            chosen = found
+            numbers.append(term.token.text)
+        elif term.spans:
             postcodes.append(term)
-            continue
-        has = found
-        numbers.append(term.token.text)
-    if has is None:
+        else:
+            return []
+    if chosen is None:
         return []
-    places = has.nonzero()[0]
-    chosen: list[int] = (
-        (places + addresses.start).tolist()
-        if isinstance(addresses, slice)
-        else addresses.take(places).tolist()
-    )
     for term in postcodes:
         chosen = [index for index in chosen if _has_postcode(edition, index, term)]
     just: list[int] = []
@@ -150,6 +140,14 @@ def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int
         by_number = compact(edition.number_of(index)) in numbers
         (just if by_number else others).append(index)
     return just + others
+
+
+def _inners(edition: Edition, term: Term) -> frozenset[int]:
+    """The entries of inner texts that a term means, worked out once for a search."""
+    if term.inners is None:
+        lists = [edition.inners_with(number).tolist() for number in term.inside]
+        term.inners = frozenset(lists[0] if len(lists) == 1 else chain(*lists))
+    return term.inners
 
 
 def _has_postcode(edition: Edition, index: int, term: Term) -> bool:

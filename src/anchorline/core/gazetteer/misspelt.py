@@ -15,7 +15,7 @@ from .terms import Term
 from .typos import distance, edits_allowed
 
 # One less than are ranked at least: more than these may have been left out.
-MOST_HELD = 23
+MOST_HELD = 15
 
 
 def corrected_from(
@@ -40,7 +40,7 @@ def corrected_from(
         edits, meant = near
         spans = tuple((number, number + 1) for number in meant)
         count = sum(edition.posting_count(*span) for span in spans)
-        found.append(Term(term.token, spans, (), -1, -1, count, term.digits, edits))
+        found.append(Term(term.token, spans, (), -1, -1, count, term.postcode, edits))
     return found
 
 

@@ -47,9 +47,13 @@ def node_weights(
     kind: npt.NDArray[np.uint8], counts: npt.NDArray[np.integer]
 ) -> npt.NDArray[np.float32]:
     """What kind and size are worth: known beforehand, and what nodes are numbered by."""
-    return (_KINDS[kind] + np.log2(counts) * SIZE_WEIGHT).astype(np.float32)
+    weight: npt.NDArray[np.float32] = (_KINDS[kind] + np.log2(counts) * SIZE_WEIGHT).astype(
+        np.float32
+    )
+    return weight
 
 
 def nearness(metres: npt.NDArray[np.float64]) -> npt.NDArray[np.float32]:
     """NEAR_WEIGHT here, half of it at NEAR_HALF_M, falling toward 0; 0 where unknown (inf)."""
-    return np.asarray(NEAR_WEIGHT / (1 + metres / NEAR_HALF_M), dtype=np.float32)
+    worth: npt.NDArray[np.float32] = (NEAR_WEIGHT / (1 + metres / NEAR_HALF_M)).astype(np.float32)
+    return worth

@@ -30,7 +30,7 @@ from .terms import Token, look_up
 
 SHORTEST_BEGUN = 2
 SHORTEST_JOINED = 5
-LONGEST_POSTCODE = 10
+SHORTEST_POSTCODE, LONGEST_POSTCODE = 5, 10
 MOST_SPLITS = 6
 LONGEST_COUNTRY = 5
 _SUFFIXES = frozenset({"bis", "ter", "quater", "quinquies"})
@@ -132,6 +132,23 @@ def _is_suffix(number: str, text: str) -> bool:
 def _begins(edition: Edition, text: str) -> bool:
     first, end = edition.words.prefix_range(text)
     return first < end
+
+
+def perhaps_postcodes(tokens: Reading) -> Iterator[tuple[Reading, int]]:
+    """Readings with a token, or two as one, that may be a misspelt postcode, and its place."""
+    for place, token in enumerate(tokens):
+        if token.has_digit and len(token.text) >= SHORTEST_POSTCODE:
+            yield tokens, place
+        if place + 1 < len(tokens):
+            second = tokens[place + 1]
+            text = token.text + second.text
+            if (
+                (token.has_digit or second.has_digit)
+                and SHORTEST_POSTCODE <= len(text) <= LONGEST_POSTCODE
+                and text.isascii()
+            ):
+                one = Token(text, width=2)
+                yield [*tokens[:place], one, *tokens[place + 2 :]], place
 
 
 def begun(tokens: Reading) -> Reading | None:

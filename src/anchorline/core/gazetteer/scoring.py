@@ -28,6 +28,7 @@ from .ranking import (
 from .terms import Term
 
 _NAME, _NAME_START = np.uint8(Field.NAME), np.uint8(Field.NAME_START)
+_NAME_CODE = np.uint32(Field.NAME)
 _Floats = npt.NDArray[np.float32]
 _Flags = npt.NDArray[np.bool_]
 
@@ -86,24 +87,24 @@ def _ranked(
 ) -> list[Ranked]:  # fmt: skip
     if numbered is None or postcodes is None:
         return [Ranked(int(found.nodes[p]), float(scores[p]), (), False) for p in order]
-    counts = numbered[:, order].T.tolist()
-    narrows = (numbered[:, order].view(np.bool_) | postcodes[:, order]).T.tolist()
-    return [
-        Ranked(
-            int(found.nodes[place]),
-            float(scores[place]),
-            [term for term, narrow in zip(terms, narrows[i], strict=True) if narrow],
-            any(counts[i]),
-        )
-        for i, place in enumerate(order)
-    ]
+    nodes, best = found.nodes[order].tolist(), scores[order].tolist()
+    inside = (numbered[:, order] * np.uint8(2) + postcodes[:, order]).T.tolist()
+    meanings: dict[tuple[int, ...], tuple[list[Term], bool]] = {}
+    ranked: list[Ranked] = []
+    for place, cells in enumerate(inside):
+        key = tuple(cells)
+        if key not in meanings:
+            narrowing = [term for term, cell in zip(terms, key, strict=True) if cell]
+            meanings[key] = narrowing, max(key) > 1
+        ranked.append(Ranked(nodes[place], best[place], *meanings[key]))
+    return ranked
 
 
 def _in_order(found: Found) -> _Floats:
     """How many terms stand in the name right behind the term before them."""
     hits = found.hits
     follows = hits[:-1, :-1] & hits[1:, 1:]
-    follows &= np.equal(found.words[1:] & FIELD_MASK, Field.NAME)
+    follows &= np.equal(found.words[1:] & FIELD_MASK, _NAME_CODE)
     following = np.logical_or.reduce(follows, axis=1)
     return np.asarray(np.add.reduce(following, axis=0, dtype=np.float32))
 

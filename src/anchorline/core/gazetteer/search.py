@@ -23,6 +23,7 @@ from .readings import (
     Reading,
     begun,
     joined,
+    perhaps_postcodes,
     put_together,
     split,
     without_country,
@@ -41,6 +42,7 @@ MOST_PAIRED = 7
 MOST_CORRECTED = 3
 # So many known tokens that only one node has all of say enough by themselves.
 LEAST_KNOWN = 4
+MANY_TOKENS = 7
 
 
 @dataclass(slots=True)
@@ -119,21 +121,25 @@ class EditionSearch:
             tokens = foreign[0]
         rows = self._known_alone(tokens) or self._corrected(tokens)
         if rows:
-            unknown = [t.token.text for t in self._terms(tokens) if not t.found]
-            read = {t.token.text for t in rows[0].terms if t.edits}
-            return self._answer(rows, unmatched=tuple(t for t in unknown if t not in read))
-        if words and numbers:
+            return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
+        if words and numbers and len(tokens) < MANY_TOKENS:
             rows = self._corrected(words)
             if rows:
                 return self._answer(rows, unmatched=numbers)
         return self._in_part(tokens)
+
+    def _unread(self, tokens: Reading, first: _Row) -> tuple[str, ...]:
+        """The unknown tokens that the first row has in no corrected form either."""
+        read = {term.token.text for term in first.terms if term.edits}
+        unknown = (term.token.text for term in self._terms(tokens) if not term.found)
+        return tuple(text for text in unknown if not any(text in whole for whole in read))
 
     # One reading
 
     def _terms(self, reading: Reading, *, units: bool = False) -> list[Term]:
         alone = len(reading) == 1
         numeric = sum(token.text[0].isdigit() for token in reading)
-        units = units or numeric != 1 or any(len(t.text) == 1 for t in reading)
+        units = units or numeric > 1
         terms: list[Term] = []
         for token in reading:
             key = (token.text, token.unfinished, alone, units)
@@ -169,7 +175,8 @@ class EditionSearch:
         if not len(found.nodes):
             return []
         request = self.request
-        wanted = 3 * (request.limit + request.skip)
+        # Some to spare: two nodes may stand for the same row.
+        wanted = 2 * (request.limit + request.skip)
         return score(self.edition, found, terms, request.near, wanted)
 
     def _step(self, name: str, terms: Sequence[Term], nodes: int) -> None:
@@ -274,9 +281,20 @@ class EditionSearch:
             rows = self._find_corrected(terms, unknown)
             if rows:
                 return rows
+        rows = self._postcode_corrected(tokens)
+        # With many tokens, those that are right find the address without the wrong one.
+        if rows or len(terms) >= MANY_TOKENS:
+            return rows
         rows = self._try_all(terms, [[*unknown, place] for place in can])
         if not rows and len(terms) > 2 and len(can) <= MOST_PAIRED:
             rows = self._try_all(terms, [[*unknown, *pair] for pair in combinations(can, 2)])
+        return rows
+
+    def _postcode_corrected(self, tokens: Reading) -> list[_Row]:
+        """Rows for a postcode with one edit, typed in one piece or in two."""
+        rows: list[_Row] = []
+        for reading, place in perhaps_postcodes(tokens):
+            rows += self._find_corrected(self._terms(reading), [place])
         return rows
 
     def _try_all(self, terms: Sequence[Term], choices: Iterable[Sequence[int]]) -> list[_Row]:
@@ -287,6 +305,8 @@ class EditionSearch:
         others = [term for place, term in enumerate(terms) if place not in places]
         wrong = [terms[place] for place in places]
         right: list[Term] | None = None
+        if not all(term.found for term in others):
+            return []
         if others:
             ranked = self._ranked(others)
             if not ranked:
@@ -314,19 +334,25 @@ class EditionSearch:
         return None
 
     def _in_part(self, tokens: Reading) -> SearchAnswer:
-        terms = [
-            term if term.found else (self._corrected_term(term.token) or term)
-            for term in self._terms(tokens)
-        ]
+        """Rows of the nodes that have most of the tokens."""
+        terms = self._terms(tokens)
         known = [term for term in terms if term.found]
-        if not known:
-            return SearchAnswer()
         found = nodes_in_part(self.edition, known, len(tokens), self.keep)
-        self._step("in part", terms, len(found.nodes))
-        if not len(found.nodes):
+        self._step("in part", known, 0 if found is None else len(found.nodes))
+        if found is None or not len(found.nodes):
             return SearchAnswer()
-        rows = self._rows(self._scored(found, known), known)
-        return self._answer(rows, unmatched=tuple(t.token.text for t in terms if not t.found))
+        ranked = self._scored(found, known)
+        has = found.has()[:, int(np.searchsorted(found.nodes, ranked[0].node))].tolist()
+        missing = [term for term, held in zip(known, has, strict=True) if not held]
+        missing += [term for term in terms if not term.found]
+        read = [
+            right
+            for term in missing
+            for right in corrected_from(self.edition, ranked[:1], [term]) or ()
+        ]
+        rows = self._rows(ranked, [*known, *read])
+        texts = {term.token.text for term in read}
+        return self._answer(rows, tuple(t.token.text for t in missing if t.token.text not in texts))
 
     # Answers
 

@@ -19,6 +19,9 @@ from .spelling import typed_long_forms
 
 Span = tuple[int, int]
 
+# Postcodes begin with at most so many letters.
+LONGEST_LETTERS = 3
+
 
 @dataclass(slots=True)
 class Token:
@@ -39,7 +42,7 @@ class Token:
     @property
     def has_digit(self) -> bool:
         """Whether it may be a number or a postcode."""
-        return any(map(str.isdigit, self.text))
+        return not self.text.isalpha()  # tokens are of letters and digits alone
 
 
 @dataclass(slots=True)
@@ -52,9 +55,10 @@ class Term:
         number: the number term of street numbers, or -1.
         unit: the number term of units and boxes, or -1.
         count: how many postings all of these have.
-        digits: whether postings may stand for postcodes inside a node.
+        postcode: whether postings may stand for postcodes inside a node.
         edits: how many letters had to be corrected.
         marked: for every node of the edition whether it has the term, once that was asked.
+        inners: the entries of inner texts that the number terms mean, once that was asked.
     """
 
     token: Token
@@ -63,9 +67,10 @@ class Term:
     number: int
     unit: int
     count: int
-    digits: bool
+    postcode: bool
     edits: int = 0
     marked: npt.NDArray[np.bool_] | None = None
+    inners: frozenset[int] | None = None
 
     @property
     def found(self) -> bool:
@@ -110,9 +115,10 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
         number = _number(edition, text)
     if units and (text[0].isdigit() or text in edition.lettered_units):
         unit = _number(edition, UNIT_MARK + text)
+    postcode = digits or (token.unfinished and len(text) <= LONGEST_LETTERS)
     count = sum(edition.posting_count(*span) for span in spans)
     count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)
-    return Term(token, tuple(spans), tuple(whole), number, unit, count, digits)
+    return Term(token, tuple(spans), tuple(whole), number, unit, count, postcode)
 
 
 def _number(edition: Edition, text: str) -> int:
