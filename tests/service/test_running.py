@@ -111,11 +111,11 @@ def test_a_database_of_ones_own_that_is_away_is_said(environment):
 
 def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tmp_path):
     file = tmp_path / "new.jsonl"
-    file.write_text('{"id": "1", "country_code": "GB", "street": "Newly Row", "town": "Marl"}\n')
+    file.write_text('{"id": "1", "country_code": "GB", "street": "Quixwold Row", "town": "Marl"}\n')
     with scratch_stack.http() as http:
 
         def suggest():
-            answer = http.get("/api/v1/suggest?q=newly")
+            answer = http.get("/api/v1/suggest?q=quixwold")
             assert answer.status_code == 200
             return answer.json()
 
@@ -131,6 +131,6 @@ def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tm
             answers.append(suggest())
             time.sleep(0.02)
     assert {"demo@1", "extra@1"} <= set(answers[-1]["edition"].split(","))
-    assert answers[-1]["suggestions"][0]["label"] == "Newly Row, Marl"
+    assert answers[-1]["suggestions"][0]["label"] == "Quixwold Row, Marl"
     address = answers[-1]["suggestions"][0]["id"]
     assert address == "extra:1"

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import click
 
-from anchorline.client import Client, PostcodeAnswer
+from anchorline.client import Client, PostcodeAnswer, TraceShape
 
 from .output import highlighted, json_option, note, print_json, print_lines, print_table
 
@@ -20,6 +20,7 @@ Connect = Callable[[], Client]
 @click.option("--kinds", default="", help="Only these, with commas: address,street,postcode …")
 @click.option("--within", help="Id of a group to open, or to search in")
 @click.option("--limit", type=click.IntRange(1, 100), default=8, show_default=True)
+@click.option("--trace", is_flag=True, help="Say how TEXT was read and what the rows are worth")
 @json_option
 @click.pass_obj
 def find(
@@ -29,6 +30,7 @@ def find(
     kinds: str,
     within: str | None,
     limit: int,
+    trace: bool,
     as_json: bool,
 ) -> None:
     """Find addresses by the beginning of TEXT; words may come in any order.
@@ -37,12 +39,22 @@ def find(
     Examples:
       anchorline find "kiln cres"
       anchorline find "brackwater 12 kiln" --country GB
+      anchorline find "klin cresent"           typing errors are read as what they are near
       anchorline find "" --within demo:~ID     what is in a group
     """
-    found = connect().suggest(text, country=country, kinds=kinds, within=within, limit=limit)
+    found = connect().suggest(
+        text, country=country, kinds=kinds, within=within, limit=limit, trace=trace
+    )
     if as_json:
         print_json(found)
-    elif found.suggestions:
+        if not found.suggestions:
+            sys.exit(3)
+        return
+    for typed, read in found.corrected.items():
+        note(f"Read {typed!r} as {read!r}.")
+    if found.unmatched:
+        note(f"Not found in these: {', '.join(map(repr, found.unmatched))}.")
+    if found.suggestions:
         print_table(
             ["address", "kind", "count", "id"],
             [
@@ -53,9 +65,27 @@ def find(
         )
         if found.after:
             note("There is more: raise --limit, or type more of it.")
+    if found.trace:
+        _print_trace(found.trace)
     if not found.suggestions:
         note(f"Nothing found for {text!r}.")
         sys.exit(3)
+
+
+def _print_trace(trace: TraceShape) -> None:
+    print_table(
+        ["dataset", "read", "tokens", "found"],
+        [[r.dataset, r.reading, " ".join(r.tokens), f"{r.found:,}"] for r in trace.readings],
+        numbers=["found"],
+    )
+    print_table(
+        ["id", "score", "made of"],
+        [
+            [row.id, f"{row.score:.2f}", ", ".join(f"{n} {v:g}" for n, v in row.parts.items() if v)]
+            for row in trace.rows
+        ],
+        numbers=["score"],
+    )
 
 
 @click.command()

@@ -7,7 +7,7 @@ with Client("http://127.0.0.1:8470", key="anl_server_…") as anchorline:
     address = anchorline.address(found.suggestions[0].id)
 """
 
-from anchorline.wire.finding import PostcodeAnswer
+from anchorline.wire.finding import PostcodeAnswer, TraceShape
 from anchorline.wire.forms import FormDocument
 from anchorline.wire.records import SlotInputShape
 
@@ -37,5 +37,6 @@ __all__ = [
     "ServiceFailedError",
     "SlotInputShape",
     "TooManyError",
+    "TraceShape",
     "UnreachableError",
 ]

@@ -90,6 +90,7 @@ class Client:
         within: str | None = None,
         limit: int | None = None,
         after: str | None = None,
+        trace: bool = False,
     ) -> Suggestions:
         """Suggestions for what was typed, or (with `within`) the contents of a group."""
         query = {
@@ -100,6 +101,7 @@ class Client:
             "within": within,
             "limit": limit,
             "after": after,
+            "trace": "true" if trace else None,
         }
         return self._get("suggest", Suggestions, query)
 

@@ -110,8 +110,13 @@ class Area:
         problems: tuple[int, ...] = (),
         request_headers: Mapping[str, str] | None = None,
         answer_headers: Mapping[str, str] | None = None,
+        not_modified: bool = False,
     ) -> Callable[[Handler], Handler]:
-        """Declares an endpoint; its summary is the first line of the handler's docstring."""
+        """Declares an endpoint; its summary is the first line of the handler's docstring.
+
+        Args:
+            not_modified: it may answer 304 to a request with If-None-Match.
+        """
 
         def declare(handler: Handler) -> Handler:
             shapes = answer if isinstance(answer, tuple) or answer is None else (answer,)
@@ -124,7 +129,7 @@ class Area:
                     summary=(handler.__doc__ or "").strip().splitlines()[0].rstrip("."),
                     query=query,
                     body=body,
-                    answers={status: shapes},
+                    answers={status: shapes, 304: None} if not_modified else {status: shapes},
                     problems=problems,
                     request_headers=request_headers or {},
                     answer_headers=answer_headers or {},

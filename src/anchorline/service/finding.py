@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Iterable
 
 from anchorline.core.address import COMPONENTS, Facts
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
-from anchorline.core.gazetteer import SearchRequest
+from anchorline.core.gazetteer import SearchRequest, Suggestion
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
+from anchorline.core.gazetteer.suggestion import Step
 from anchorline.core.kinds import SUGGESTION_KINDS
 from anchorline.core.layouts import may_become, write_lines
 from anchorline.wire.base import Shape
@@ -22,9 +24,12 @@ from anchorline.wire.finding import (
     PartialPostcodeAnswer,
     PostcodeAnswer,
     PostcodeEntry,
+    ReadingShape,
     Suggestions,
     SuggestionShape,
     SuggestQuery,
+    TraceShape,
+    WorthShape,
 )
 
 from .access import Access
@@ -42,6 +47,9 @@ area = Area("finding")
     query=SuggestQuery,
     answer=Suggestions,
     problems=(404,),
+    request_headers={"If-None-Match": "The ETag of an answer to the same query"},
+    answer_headers={"ETag": "Stays the same as long as the editions do"},
+    not_modified=True,
 )
 def suggest(call: Call) -> Reply:
     """Suggestions for what was typed, or the contents of a group.
@@ -50,7 +58,13 @@ def suggest(call: Call) -> Reply:
     """
     query = call.query(SuggestQuery)
     gazetteer = call.services.gazetteer.current()
-    found = gazetteer.suggest(
+    headers = {
+        "Cache-Control": "private, max-age=30",
+        "ETag": _etag(gazetteer.stamp, call.request.query_string),
+    }
+    if headers["ETag"] in call.request.headers.get("If-None-Match", ""):
+        return Reply(None, status=304, headers=headers)
+    found = gazetteer.search(
         SearchRequest(
             text=query.q,
             countries=_listed(query.country.upper(), _countries(call), "country", "country"),
@@ -59,11 +73,13 @@ def suggest(call: Call) -> Reply:
             within=query.within,
             limit=query.limit + 1,
             skip=_skip(query.after),
+            trace=query.trace,
         )
     )
     if found is None:
         raise not_found(f"There is no group {query.within!r} in the active editions; search anew.")
-    more = len(found) > query.limit
+    more = len(found.rows) > query.limit
+    rows = found.rows[: query.limit]
     answer = Suggestions(
         suggestions=[
             SuggestionShape(
@@ -74,13 +90,34 @@ def suggest(call: Call) -> Reply:
                 count=row.count,
                 matches=list(row.matches),
             )
-            for row in found[: query.limit]
+            for row in rows
         ],
-        corrected={},
+        corrected=found.corrected,
+        unmatched=list(found.unmatched),
         after=str(_skip(query.after) + query.limit) if more else None,
         edition=gazetteer.stamp,
+        trace=_trace(found.steps, rows) if query.trace else None,
     )
-    return Reply(answer, headers={"Cache-Control": "private, max-age=30"})
+    return Reply(answer, headers=headers)
+
+
+def _etag(stamp: str, query: bytes) -> str:
+    return f'"{hashlib.blake2b(stamp.encode() + b"?" + query, digest_size=12).hexdigest()}"'
+
+
+def _trace(steps: Iterable[Step], rows: Iterable[Suggestion]) -> TraceShape:
+    return TraceShape(
+        readings=[
+            ReadingShape(
+                dataset=step.dataset,
+                reading=step.reading,
+                tokens=list(step.tokens),
+                found=step.nodes,
+            )
+            for step in steps
+        ],
+        rows=[WorthShape(id=row.id, score=round(row.score, 2), parts=row.why) for row in rows],
+    )
 
 
 @area.endpoint(

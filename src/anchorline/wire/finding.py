@@ -54,6 +54,9 @@ class SuggestQuery(RequestShape):
         str | None,
         Field(max_length=35, description="BCP 47; changes nothing where data has one language"),
     ] = None
+    trace: Annotated[
+        bool, Field(description="Say how what was typed was read, and what the rows are worth")
+    ] = False
 
 
 class SuggestionShape(Shape):
@@ -67,6 +70,30 @@ class SuggestionShape(Shape):
     matches: list[tuple[int, int]] = Field(
         description="Ranges [start, end) of the label, in Unicode characters"
     )
+
+
+class ReadingShape(Shape):
+    """One way to read what was typed, and how many streets, towns, postcodes … have it all."""
+
+    dataset: str
+    reading: str = Field(description="The name of the way to read, as the guide lists them")
+    tokens: list[str] = Field(description="What was looked for; … marks an unfinished word")
+    found: int
+
+
+class WorthShape(Shape):
+    """What a row's score is made of; rows of one answer alone can be compared."""
+
+    id: str
+    score: float
+    parts: dict[str, float]
+
+
+class TraceShape(Shape):
+    """How a search went: the readings that were tried, in order, and what its rows are worth."""
+
+    readings: list[ReadingShape]
+    rows: list[WorthShape]
 
 
 class Suggestions(Shape):
@@ -85,14 +112,21 @@ class Suggestions(Shape):
                 }
             ],
             "corrected": {},
+            "unmatched": [],
             "after": None,
             "edition": "demo@1",
+            "trace": None,
         }
     )
     suggestions: list[SuggestionShape]
     corrected: dict[str, str] = Field(description="What was read for what was typed")
+    unmatched: list[str] = Field(
+        default_factory=list,
+        description="Typed tokens that the rows do not have: a number that there is not, a name",
+    )
     after: str | None = None
     edition: str
+    trace: TraceShape | None = Field(None, description="Where `trace=true` asked for it")
 
 
 class AddressQuery(RequestShape):

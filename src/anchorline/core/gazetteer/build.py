@@ -81,6 +81,7 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
             "addresses": len(table),
             "nodes": len(nodes),
             "countries": sorted(countries),
+            "number_first": [c for c in sorted(countries) if layouts.require(c).number_first],
         },
     )
 

@@ -48,6 +48,8 @@ class Edition:
         self.address_count = int(cast(int, manifest["addresses"]))
         self.node_count_total = int(cast(int, manifest["nodes"]))
         self.countries = tuple(cast(list[str], manifest["countries"]))
+        first = set(cast(list[str], manifest["number_first"]))
+        self.number_first = np.array([code in first for code in self.countries])
         self.texts = TextPool(arrays["text_bytes"], arrays["text_ends"])
         self.ids = TextPool(arrays["id_bytes"], arrays["id_ends"])
         self.words = _word_pool(arrays, "word")
@@ -88,7 +90,7 @@ class Edition:
         self.node_name_length_at = arrays["node_name_length"].data
         self._street_firsts_at = arrays["street_firsts"].data
         self._node_texts_at = arrays["node_texts"].data
-        self._node_country_at = arrays["node_country"].data
+        self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
         heads = numbers("head_words").tolist()
@@ -202,7 +204,7 @@ class Edition:
 
     def node_country_code(self, node: int) -> str:
         """ISO 3166-1 alpha-2."""
-        return self.countries[self._node_country_at[node]]
+        return self.countries[self.node_country_at[node]]
 
     def node_count(self, node: int) -> int:
         """How many addresses the node has."""

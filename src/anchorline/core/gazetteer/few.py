@@ -11,8 +11,8 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 
 from .arrays import FIELD_BITS, Field
-from .candidates import Nodes
 from .edition import Edition
+from .found import Nodes
 from .ranked import Ranked
 from .ranking import (
     COVERAGE_WEIGHT,
@@ -22,6 +22,8 @@ from .ranking import (
     ORDER_WEIGHT,
     POSTCODE_WEIGHT,
     START_WEIGHT,
+    WRITTEN_WEIGHT,
+    number_side,
 )
 from .terms import Term
 
@@ -158,10 +160,14 @@ def _scored(
         named += own
         in_order += own and before is not None and _follows(cells, before, place)
         before = place if own else None
+    side = number_side([place.term.token for place in places])
+    first = bool(edition.number_first[edition.node_country_at[node]])
+    written = side is not None and side == first
     length = max(1, edition.node_name_length_at[node])
     total = (
         words + whole * EXACT_WEIGHT + min(named / length, 1.0) * COVERAGE_WEIGHT
-        + start * START_WEIGHT + in_order * ORDER_WEIGHT + edition.node_weight_at[node]
+        + start * START_WEIGHT + in_order * ORDER_WEIGHT + written * WRITTEN_WEIGHT
+        + edition.node_weight_at[node]
     )  # fmt: skip
     if not explain:
         return Ranked(node, total, narrowing, numbered)
@@ -171,6 +177,7 @@ def _scored(
         "name covered": min(named / length, 1.0) * COVERAGE_WEIGHT,
         "from the start": start * START_WEIGHT,
         "in order": in_order * ORDER_WEIGHT,
+        "number as written": written * WRITTEN_WEIGHT,
         "kind and size": edition.node_weight_at[node],
     }
     return Ranked(node, total, narrowing, numbered, parts)

@@ -35,6 +35,7 @@ class Gazetteer:
         self._editions = {edition.dataset: edition for edition in editions}
         self._layouts = layouts
         self._labels = LabelWriter(layouts)
+        self._stamp = ",".join(f"{e.dataset}@{e.number}" for e in self.editions)
         self._makers = {
             name: RowMaker(edition, self._labels, layouts)
             for name, edition in self._editions.items()
@@ -48,7 +49,7 @@ class Gazetteer:
     @property
     def stamp(self) -> str:
         """Which editions answer: `demo@3`, several parted by commas."""
-        return ",".join(f"{e.dataset}@{e.number}" for e in self.editions)
+        return self._stamp
 
     @property
     def address_count(self) -> int:

@@ -6,8 +6,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from .candidates import Found, NodeFilter, Nodes, look_into
+from .candidates import NodeFilter
 from .edition import Edition
+from .found import Found, Nodes, look_into
 from .terms import Term
 
 MOST_LOOKED_AT = 3000

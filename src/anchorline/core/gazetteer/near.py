@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from .candidates import Nodes
 from .edition import Edition
+from .found import Nodes
 from .nearest import nearest_addresses
 
 NEAR_ADDRESSES = 300

@@ -12,8 +12,9 @@ import numpy as np
 
 from ..match_ranges import match_ranges
 from ..text import compact, tokens
-from .candidates import Flags, NodeFilter, Nodes
+from .candidates import NodeFilter
 from .edition import Edition
+from .found import Flags, Nodes
 from .members import RowMaker, fitting_addresses
 from .suggestion import SearchRequest, Suggestion
 

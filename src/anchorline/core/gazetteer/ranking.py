@@ -3,7 +3,8 @@
 First what was typed. Each token counts where it stands in a node: in its own name most, as its
 town less, as its street, district or postcode less again, as its region least; a whole word
 counts more than the beginning of one. A name that is typed completely, or from its first word
-on, or with its words in their order, counts more. Then what kind of thing the node is, how
+on, or with its words in their order, counts more, and so does a number typed on the side of
+the words on which the country writes it. Then what kind of thing the node is, how
 near it is (`near`), and how many addresses it has. Rows with equal scores stand in the order in
 which the edition keeps them, which is natural: 2 before 10, `12` before `12a`.
 
@@ -13,10 +14,13 @@ not, whatever its score: that is decided by the readings (`readings`), not by th
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 import numpy.typing as npt
 
 from ..kinds import NODE_KINDS
+from .terms import Token
 
 # What a match is worth where it stands is half of its `Field`, a name's first word counting
 # here as its others: 3 in the name, 2 as the town, 1.5 around it, 1 as the region.
@@ -27,6 +31,7 @@ EXACT_WEIGHT = 0.6
 COVERAGE_WEIGHT = 2.0
 START_WEIGHT = 1.5
 ORDER_WEIGHT = 0.5
+WRITTEN_WEIGHT = 0.4
 SIZE_WEIGHT = 0.12
 NEAR_WEIGHT = 1.2
 NEAR_HALF_M = 10_000.0
@@ -57,3 +62,11 @@ def nearness(metres: npt.NDArray[np.float64]) -> npt.NDArray[np.float32]:
     """NEAR_WEIGHT here, half of it at NEAR_HALF_M, falling toward 0; 0 where unknown (inf)."""
     worth: npt.NDArray[np.float32] = (NEAR_WEIGHT / (1 + metres / NEAR_HALF_M)).astype(np.float32)
     return worth
+
+
+def number_side(tokens: Sequence[Token]) -> bool | None:
+    """Whether a number was typed before the words (True), behind them, or not beside any."""
+    numeric = [token.text[0].isdigit() for token in tokens]
+    if all(numeric) or not any(numeric):
+        return None
+    return numeric[0]

@@ -20,12 +20,11 @@ outranked by a guess.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
 
 from ..kinds import NODE_KINDS
 from .arrays import FIELD_BITS, Field
 from .edition import Edition
-from .spelling import DESIGNATORS
+from .spelling import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
 from .terms import Token, look_up
 
 SHORTEST_BEGUN = 2
@@ -54,18 +53,19 @@ def without_country(tokens: Reading, names: Mapping[str, str]) -> tuple[Reading,
 
 
 def without_designators(tokens: Reading) -> Reading:
-    """Tokens without `flat`, `apt` and the like that stand before a number."""
-    if len(tokens) < 2:
-        return tokens
-    return [
-        token
-        for place, token in enumerate(tokens)
-        if not (
-            token.text in DESIGNATORS
-            and place + 1 < len(tokens)
-            and (tokens[place + 1].has_digit or len(tokens[place + 1].text) == 1)
-        )
-    ]
+    """Tokens without `flat`, `no` and the like that stand before a number; units are marked."""
+    kept: Reading = []
+    before = ""
+    for place, token in enumerate(tokens):
+        numberlike = token.has_digit or len(token.text) == 1
+        if numberlike and before in UNIT_DESIGNATORS:
+            token = token._replace(unit=True)
+        following = tokens[place + 1] if place + 1 < len(tokens) else None
+        stands_before = following is not None and (following.has_digit or len(following.text) == 1)
+        if not (stands_before and token.text in UNIT_DESIGNATORS | NUMBER_DESIGNATORS):
+            kept.append(token)
+        before = token.text
+    return kept
 
 
 def put_together(edition: Edition, tokens: Reading) -> tuple[Reading | None, list[Reading]]:
@@ -154,7 +154,7 @@ def perhaps_postcodes(tokens: Reading) -> Iterator[tuple[Reading, int]]:
 def begun(tokens: Reading) -> Reading | None:
     """All longer words unfinished, or None where that is no other reading."""
     loosened = [
-        replace(token, unfinished=True)
+        token._replace(unfinished=True)
         if len(token.text) >= SHORTEST_BEGUN and not token.has_digit
         else token
         for token in tokens
@@ -192,5 +192,5 @@ def without_numbers(tokens: Sequence[Token]) -> tuple[Reading, tuple[str, ...]]:
     """The tokens without digits, the last one perhaps unfinished, and the others' texts."""
     words = [token for token in tokens if not token.has_digit]
     if words:
-        words[-1] = replace(words[-1], unfinished=True)
+        words[-1] = words[-1]._replace(unfinished=True)
     return words, tuple(token.text for token in tokens if token.has_digit)

@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ..kinds import NODE_KINDS
-from .candidates import Flags, NodeFilter, Nodes
+from .candidates import NodeFilter
 from .edition import Edition
+from .found import Flags, Nodes
 from .suggestion import SearchRequest
 
 

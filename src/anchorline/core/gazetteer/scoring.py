@@ -11,8 +11,8 @@ import numpy as np
 import numpy.typing as npt
 
 from .arrays import DEGREE_UNITS, FIELD_BITS, NO_DEGREES, Field
-from .candidates import FIELD_MASK, Fields, Found, Nodes
 from .edition import Edition
+from .found import FIELD_MASK, Fields, Found, Nodes
 from .nearest import distances_m
 from .ranked import Ranked
 from .ranking import (
@@ -23,7 +23,9 @@ from .ranking import (
     ORDER_WEIGHT,
     POSTCODE_WEIGHT,
     START_WEIGHT,
+    WRITTEN_WEIGHT,
     nearness,
+    number_side,
 )
 from .terms import Term
 
@@ -64,6 +66,10 @@ def score(
     scores += _whole_words(found, terms, numbered) * np.float32(EXACT_WEIGHT)
     if len(terms) > 1:
         scores += _in_order(found) * np.float32(ORDER_WEIGHT)
+    side = number_side([term.token for term in terms])
+    if side is not None:
+        written = edition.number_first.take(edition.node_country.take(nodes))
+        scores += np.equal(written, side) * np.float32(WRITTEN_WEIGHT)
     if near is not None:
         scores += _nearness(edition, nodes, near)
     return _ranked(found, terms, scores, best_first(scores, wanted), numbered, postcodes)

@@ -28,11 +28,12 @@ _HAS_TWO_LETTERS = re.compile("[äöüøåÄÖÜØÅ]")
 _ONE_LETTER = (("ae", "a"), ("oe", "o"), ("ue", "u"), ("aa", "a"))
 SHORTEST_STEM = 3
 
-# What stands before a unit or house number and says nothing itself.
-DESIGNATORS = frozenset({
+# What stands before a unit, or before a street number, and says which of them it is.
+UNIT_DESIGNATORS = frozenset({
     "flat", "apt", "apartment", "unit", "suite", "ste", "room", "rm", "floor", "wohnung", "whg",
-    "appartement", "appt", "apto", "apartamento", "lot", "no", "nr", "number", "numero",
+    "appartement", "appt", "apto", "apartamento", "lot",
 })  # fmt: skip
+NUMBER_DESIGNATORS = frozenset({"no", "nr", "num", "number", "numero"})
 
 
 @dataclass(slots=True)

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -23,8 +24,7 @@ Span = tuple[int, int]
 LONGEST_LETTERS = 3
 
 
-@dataclass(slots=True)
-class Token:
+class Token(NamedTuple):
     """One token as it is read.
 
     Attributes:
@@ -32,12 +32,14 @@ class Token:
         unfinished: whether it may be the beginning of a word.
         width: how many typed tokens it is made of.
         also: other foldings of the same typed word.
+        unit: whether it was called a unit: `3` of `flat 3`.
     """
 
     text: str
     unfinished: bool = False
     width: int = 1
     also: tuple[str, ...] = ()
+    unit: bool = False
 
     @property
     def has_digit(self) -> bool:
@@ -113,8 +115,10 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
     number = unit = -1
     if text[0].isdigit():
         number = _number(edition, text)
-    if units and (text[0].isdigit() or text in edition.lettered_units):
+    if (units or token.unit) and (text[0].isdigit() or text in edition.lettered_units):
         unit = _number(edition, UNIT_MARK + text)
+        if token.unit and unit >= 0:
+            number = -1
     postcode = digits or (token.unfinished and len(text) <= LONGEST_LETTERS)
     count = sum(edition.posting_count(*span) for span in spans)
     count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from ..text import tokens
-from .notation import Bracket, Line, Named, Quoted
+from .notation import Bracket, Line, Named, Part, Quoted
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,6 +84,16 @@ class Layout:
         """The layout's entry for a component, or None where the country does not use it."""
         return self._asked_by_name.get(component)
 
+    @property
+    def number_first(self) -> bool:
+        """Whether the street's number is written before its name."""
+        for lines in self.lines.values():
+            for line in lines:
+                names = _component_names(line)
+                if "number" in names and "street" in names:
+                    return names.index("number") < names.index("street")
+        return True
+
     def literal_words(self, component: str) -> tuple[str, ...]:
         """Folded words that the lines write beside a component: `po box` for `po_box`."""
         brackets = [
@@ -112,3 +123,14 @@ class Layout:
         return next(
             (r for r in self.regions if wanted in (r.name.casefold(), r.latin.casefold())), None
         )
+
+
+def _component_names(parts: Iterable[Part]) -> list[str]:
+    """The components that a line names, in order."""
+    found: list[str] = []
+    for part in parts:
+        if isinstance(part, Named):
+            found.append(part.component)
+        elif isinstance(part, Bracket):
+            found += _component_names(part.parts)
+    return found

@@ -1,0 +1,137 @@
+"""Searching one edition for one reading: terms, the nodes that have them all, and their rows."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from .candidates import NodeFilter, nodes_with_all
+from .edition import Edition
+from .few import explain, look_at_few
+from .found import Found, look_into
+from .members import RowMaker, addresses_with, numbers_begun
+from .near import nodes_near
+from .ranked import Ranked
+from .readings import Reading
+from .scoring import score
+from .suggestion import SearchRequest, Step, Suggestion
+from .terms import Term, Token, look_up
+
+
+@dataclass(slots=True)
+class FoundRow:
+    """A row with the node it came from and the terms it was found by."""
+
+    row: Suggestion
+    node: int
+    terms: Sequence[Term]
+
+
+@dataclass(slots=True)
+class ReadingSearch:
+    """Finds rows for readings of one request in one edition, and keeps count of them."""
+
+    maker: RowMaker
+    request: SearchRequest
+    keep: NodeFilter | None = None
+    steps: list[Step] = field(default_factory=list)
+    _looked_up: dict[tuple[Token, bool, bool], Term] = field(default_factory=dict)
+
+    @property
+    def edition(self) -> Edition:
+        """The edition that is searched."""
+        return self.maker.edition
+
+    def terms(self, reading: Reading, *, units: bool = False) -> list[Term]:
+        """The terms of a reading's tokens."""
+        alone = len(reading) == 1
+        numeric = sum(token.text[0].isdigit() for token in reading)
+        units = units or numeric > 1
+        terms: list[Term] = []
+        for token in reading:
+            key = (token, alone, units)
+            if key not in self._looked_up:
+                self._looked_up[key] = look_up(self.edition, token, alone=alone, units=units)
+            terms.append(self._looked_up[key])
+        return terms
+
+    def read(self, name: str, reading: Reading) -> list[FoundRow]:
+        """The rows of a reading."""
+        return self.find(name, self.terms(reading))
+
+    def find(self, name: str, terms: Sequence[Term]) -> list[FoundRow]:
+        """The rows of nodes that have all terms."""
+        if not all(term.found for term in terms):
+            self.step(name, terms, 0)
+            return []
+        ranked = self.ranked(terms)
+        self.step(name, terms, len(ranked))
+        return self.rows(ranked, terms) if ranked else []
+
+    def ranked(self, terms: Sequence[Term]) -> list[Ranked]:
+        """The best nodes that have all terms."""
+        edition, near = self.edition, self.request.near
+        extra = None if near is None else nodes_near(edition, *near)
+        found = nodes_with_all(edition, terms, self.keep, extra)
+        if not isinstance(found, Found):
+            if near is None:
+                return look_at_few(edition, found, terms)
+            found = look_into(edition, found, terms).complete()
+        return self.scored(found, terms)
+
+    def scored(self, found: Found, terms: Sequence[Term]) -> list[Ranked]:
+        """The best of the nodes found."""
+        if not len(found.nodes):
+            return []
+        request = self.request
+        # Some to spare: two nodes may stand for the same row.
+        wanted = 2 * (request.limit + request.skip)
+        return score(self.edition, found, terms, request.near, wanted)
+
+    def step(self, name: str, terms: Sequence[Term], nodes: int) -> None:
+        """Notes a step for the trace."""
+        if self.request.trace:
+            shown = tuple(t.token.text + "…" * t.token.unfinished for t in terms)
+            self.steps.append(Step(self.edition.dataset, name, shown, nodes))
+
+    def rows(self, ranked: Sequence[Ranked], terms: Sequence[Term]) -> list[FoundRow]:
+        """The rows of nodes, as many as are wanted."""
+        wanted = self.request.limit + self.request.skip
+        rows: dict[str, FoundRow] = {}
+        for best in ranked:
+            only = len(ranked) == 1
+            for place, row in enumerate(self._rows_of_node(best, terms, wanted, only=only)):
+                if row.id not in rows:
+                    row.score = best.score - place * 1e-3
+                    if self.request.trace:
+                        row.why = explain(self.edition, best.node, terms)
+                    rows[row.id] = FoundRow(row, best.node, terms)
+            if len(rows) >= wanted:
+                break
+        return list(rows.values())
+
+    def _rows_of_node(
+        self, best: Ranked, terms: Sequence[Term], most: int, *, only: bool
+    ) -> list[Suggestion]:
+        maker, node = self.maker, best.node
+        if best.numbered:
+            chosen = addresses_with(self.edition, node, best.narrowing, most)
+            rows = maker.by_number(node, chosen)
+            last = terms[-1].token
+            if only and len(terms) > 1 and last.unfinished and best.narrowing[-1] is terms[-1]:
+                left_out = np.array(chosen, dtype=np.uint32)
+                more = numbers_begun(self.edition, node, last.text, left_out)
+                rows += maker.by_number(node, more[: 20 * most])
+            return [row for row in rows if self.is_wanted(row)][:most]
+        row = maker.node(node)
+        if self.is_wanted(row):
+            return [row]
+        if "address" in self.request.kinds:
+            return [maker.address(a) for a in self.edition.node_addresses(node)[:most].tolist()]
+        return []
+
+    def is_wanted(self, row: Suggestion) -> bool:
+        """Whether a row is of a kind that was asked for."""
+        return not self.request.kinds or row.kind in self.request.kinds
