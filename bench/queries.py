@@ -12,6 +12,7 @@ import unicodedata
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from itertools import islice
 from typing import Any
 
 from anchorline.core.gazetteer import Row
@@ -39,6 +40,7 @@ class Query:
         target: the id of the row that it should find.
         level: which group counts as well as the row: `number`, `street`, `postcode`.
         ceiling: the chance of being among the first eight that the best possible answer has.
+        kinds: what the search is restricted to, as a finder for firms is.
     """
 
     name: str
@@ -46,6 +48,7 @@ class Query:
     target: str
     level: str
     ceiling: float = 1.0
+    kinds: tuple[str, ...] = ()
 
 
 def line_of(row: Row) -> str:
@@ -67,21 +70,24 @@ class Sample:
         wanted = set(self.random.sample(range(total), min(total, 12_000)))
         self.plain: list[Row] = []
         self.firms: list[Row] = []
+        self.any: list[Row] = []
         for place, row in enumerate(rows()):
             if place in wanted:
+                self.any.append(row)
                 kinds = self.firms if "organisation" in row.components else self.plain
                 if "building" not in row.components:
                     kinds.append(row)
+        self.random.shuffle(self.any)
         self.random.shuffle(self.plain)
         self.random.shuffle(self.firms)
         self._count(rows())
 
     def _count(self, rows: Iterable[Row]) -> None:
         """What there is of each beginning, postcode and number that queries will use."""
-        some = self.plain[:1500]
-        beginnings = {line_of(row)[:length].lower() for row in some for length in (6, 10, 14)}
-        half = {row.components["postcode"][:3] for row in self.plain[:600]}
-        firm = {row.components["organisation"][:8].lower() for row in self.firms[:600]}
+        some = self.any
+        beginnings = {_spelt_out(row)[:length].lower() for row in some for length in (6, 10, 14)}
+        half = {row.components["postcode"][:3] for row in self.plain}
+        firm = {row.components["organisation"][:8].lower() for row in self.firms}
         self.begun: dict[str, Counter[Any]] = defaultdict(Counter)
         self.postcodes: dict[str, Counter[str]] = defaultdict(Counter)
         self.firms_begun: Counter[str] = Counter()
@@ -89,7 +95,7 @@ class Sample:
         numbers = {(r.components["postcode"], r.components["number"]) for r in self.plain}
         for row in rows:
             get = row.components.get
-            line = line_of(row).lower()
+            line = _spelt_out(row).lower()
             for length in (6, 10, 14):
                 text = line[:length]
                 if text in beginnings:
@@ -128,15 +134,17 @@ class Sample:
         }
         found: list[Query] = []
         for name, make in makers.items():
-            made = [query for row in self.plain[: 12 * each] if (query := make(row))]
-            found += [query for query in made if query.name == name][:each]
+            most = 3 * each if name in OPEN_CLASSES else each
+            rows = self.any if name.startswith("first") else self.plain
+            made = (query for row in rows if (query := make(row)))
+            found += islice(made, most)
         for row in self.firms[:each]:
             name, town = row.components["organisation"], row.components["town"]
             found.append(Query("organisation", f"{name} {town}", row.id, "number"))
-        for row in self.firms[: min(each, 600)]:
+        for row in self.firms[: 2 * each]:
             begun = row.components["organisation"][:8]
             ceiling = min(1.0, 8 / self.firms_begun[begun.lower()])
-            found.append(Query("firm begun", begun, row.id, "number", ceiling))
+            found.append(Query("firm begun", begun, row.id, "number", ceiling, ("organisation",)))
         return found
 
     def sessions(self, count: int) -> list[tuple[Row, str]]:
@@ -144,7 +152,7 @@ class Sample:
         return [(row, line_of(row)) for row in self.plain[-count:]]
 
     def _begun(self, row: Row, length: int) -> Query | None:
-        text = line_of(row)[:length]
+        text = _spelt_out(row)[:length]
         counts = self.begun.get(text.lower())
         if not counts:
             return None
@@ -253,6 +261,13 @@ class Sample:
         country = COUNTRY_NAMES[row.country_code]
         text = f"{person}\n{first}\n{row.components['postcode']} {rest}\n{country}"
         return Query("whole pasted", text, row.id, "number")
+
+
+def _spelt_out(row: Row) -> str:
+    """The line with the street's type in its long form: nobody knows which the register has."""
+    street = row.components["street"]
+    words = [_LONG_TYPES.get(word.rstrip("."), word) for word in street.split(" ")]
+    return line_of(row).replace(street, " ".join(words))
 
 
 def _key(row: Row, text: str) -> Any:

@@ -18,10 +18,10 @@ class Highlighter:
         for term in terms:
             token = term.token
             self._whole.add(token.text)
-            self._whole.update(token.also)
+            self._whole.update((*token.also, *token.parts))
             self._whole.update(same_words(token.text))
             if token.unfinished:
-                self._begun += [token.text, *token.also]
+                self._begun += [token.text, *token.also, *token.parts[-1:]]
 
     def ranges(self, label: str, read: Iterable[str] = ()) -> tuple[tuple[int, int], ...]:
         """Ranges of a label that are matched; `read` are words that typed ones were read as."""

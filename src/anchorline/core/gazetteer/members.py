@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from functools import cached_property, lru_cache, partial
-from itertools import chain, groupby
+from itertools import chain, groupby, takewhile
 
 import numpy as np
 
@@ -22,6 +22,7 @@ from .suggestion import Suggestion
 from .terms import Term
 
 LABELS_KEPT = 2048
+NEIGHBOURS = 4
 
 
 class RowMaker:
@@ -107,8 +108,10 @@ class RowMaker:
         return terms
 
 
-def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int) -> list[int]:
-    """A node's addresses that have all number terms; those with just that street number first.
+def addresses_with(
+    edition: Edition, node: int, terms: Sequence[Term], most: int
+) -> tuple[list[int], list[int]]:
+    """A node's addresses that have all number terms: with just that street number, and others.
 
     Args:
         terms: terms that stand for numbers or postcodes in the node; the numbers settle which
@@ -129,9 +132,9 @@ def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int
         elif term.spans:
             postcodes.append(term)
         else:
-            return []
+            return [], []
     if chosen is None:
-        return []
+        return [], []
     for term in postcodes:
         chosen = [index for index in chosen if _has_postcode(edition, index, term)]
     just: list[int] = []
@@ -139,7 +142,7 @@ def addresses_with(edition: Edition, node: int, terms: Sequence[Term], most: int
     for index in chosen[: 20 * most]:
         by_number = compact(edition.number_of(index)) in numbers
         (just if by_number else others).append(index)
-    return just + others
+    return just, others
 
 
 def _inners(edition: Edition, term: Term) -> frozenset[int]:
@@ -173,6 +176,24 @@ def numbers_begun(edition: Edition, node: int, typed: str, leave_out: Numbers) -
         has &= ~np.isin(addresses, leave_out)
     found: list[int] = addresses[has].tolist()
     return found
+
+
+def nearest_numbers(edition: Edition, node: int, typed: str) -> list[int]:
+    """A node's addresses with the street numbers nearest to a typed one, in natural order."""
+    wanted = _leading_number(typed)
+    known = [
+        (abs(value - wanted), index)
+        for index in edition.node_addresses(node).tolist()
+        if (value := _leading_number(edition.number_of(index))) >= 0
+    ]
+    nearest = sorted({distance for distance, _ in known})[:NEIGHBOURS]
+    return [index for distance, index in known if distance in nearest][: 2 * NEIGHBOURS]
+
+
+def _leading_number(text: str) -> int:
+    """The digits that a number begins with, as a value; -1 where it begins otherwise."""
+    digits = "".join(takewhile(str.isdecimal, text))
+    return int(digits) if digits else -1
 
 
 def fitting_addresses(

@@ -33,6 +33,8 @@ START_WEIGHT = 1.5
 ORDER_WEIGHT = 0.5
 WRITTEN_WEIGHT = 0.4
 SIZE_WEIGHT = 0.12
+# Taken off where the street number is not just the typed one: `12a` for 12.
+OTHER_NUMBER = 0.6
 NEAR_WEIGHT = 1.2
 NEAR_HALF_M = 10_000.0
 KIND_WEIGHTS: dict[str, float] = {

@@ -14,6 +14,7 @@ from .found import Found, look_into
 from .members import RowMaker, addresses_with, numbers_begun
 from .near import nodes_near
 from .ranked import Ranked
+from .ranking import OTHER_NUMBER
 from .readings import Reading
 from .scoring import score
 from .suggestion import SearchRequest, Step, Suggestion
@@ -100,15 +101,17 @@ class ReadingSearch:
         """The rows of nodes, as many as are wanted."""
         wanted = self.request.limit + self.request.skip
         rows: dict[str, FoundRow] = {}
+        enough = 0
         for best in ranked:
             only = len(ranked) == 1
             for place, row in enumerate(self._rows_of_node(best, terms, wanted, only=only)):
                 if row.id not in rows:
-                    row.score = best.score - place * 1e-3
+                    row.score += best.score - place * 1e-3
+                    enough += row.score > best.score - OTHER_NUMBER
                     if self.request.trace:
                         row.why = explain(self.edition, best.node, terms)
                     rows[row.id] = FoundRow(row, best.node, terms)
-            if len(rows) >= wanted:
+            if enough >= wanted:
                 break
         return list(rows.values())
 
@@ -117,16 +120,20 @@ class ReadingSearch:
     ) -> list[Suggestion]:
         maker, node = self.maker, best.node
         if best.numbered:
-            chosen = addresses_with(self.edition, node, best.narrowing, most)
-            rows = maker.by_number(node, chosen)
+            just, others = addresses_with(self.edition, node, best.narrowing, most)
+            rows = maker.by_number(node, just)
+            for row in maker.by_number(node, others):
+                row.score = -OTHER_NUMBER
+                rows.append(row)
             last = terms[-1].token
             if only and len(terms) > 1 and last.unfinished and best.narrowing[-1] is terms[-1]:
-                left_out = np.array(chosen, dtype=np.uint32)
+                left_out = np.array(just + others, dtype=np.uint32)
                 more = numbers_begun(self.edition, node, last.text, left_out)
                 rows += maker.by_number(node, more[: 20 * most])
             return [row for row in rows if self.is_wanted(row)][:most]
         row = maker.node(node)
-        if self.is_wanted(row):
+        # A firm with one address stands for itself as that address.
+        if self.is_wanted(row) or self.edition.node_kind_name(node) in self.request.kinds:
             return [row]
         if "address" in self.request.kinds:
             return [maker.address(a) for a in self.edition.node_addresses(node)[:most].tolist()]

@@ -32,6 +32,7 @@ SHORTEST_JOINED = 5
 SHORTEST_POSTCODE, LONGEST_POSTCODE = 5, 10
 MOST_SPLITS = 6
 LONGEST_COUNTRY = 5
+MOST_NUMBERS = 3
 _SUFFIXES = frozenset({"bis", "ter", "quater", "quinquies"})
 
 _POSTCODE = NODE_KINDS.index("postcode")
@@ -99,7 +100,8 @@ def _whole_postcode(edition: Edition, tokens: Reading, place: int) -> tuple[int,
             and any(token.has_digit for token in some)
             and _is_postcode(edition, text)
         ):
-            return width, Token(text, some[-1].unfinished, width=width)
+            parts = tuple(token.text for token in some)
+            return width, Token(text, some[-1].unfinished, width, parts=parts)
     return 1, tokens[place]
 
 
@@ -109,9 +111,9 @@ def _perhaps_one(edition: Edition, first: Token, second: Token) -> Token | None:
     if not (first.has_digit or second.has_digit) or len(text) > LONGEST_POSTCODE:
         return None
     if _is_suffix(first.text, second.text) and edition.numbers.find(text) is not None:
-        return Token(text, width=2)
+        return Token(text, width=2, parts=(first.text, second.text))
     if second.unfinished and len(text) > 2 and _begins(edition, text):
-        return Token(text, unfinished=True, width=2)
+        return Token(text, unfinished=True, width=2, parts=(first.text, second.text))
     return None
 
 
@@ -147,7 +149,7 @@ def perhaps_postcodes(tokens: Reading) -> Iterator[tuple[Reading, int]]:
                 and SHORTEST_POSTCODE <= len(text) <= LONGEST_POSTCODE
                 and text.isascii()
             ):
-                one = Token(text, width=2)
+                one = Token(text, width=2, parts=(token.text, second.text))
                 yield [*tokens[:place], one, *tokens[place + 2 :]], place
 
 
@@ -169,7 +171,7 @@ def joined(edition: Edition, tokens: Reading) -> Iterator[Reading]:
         text = first.text + second.text
         if first.has_digit or second.has_digit or len(text) < SHORTEST_JOINED:
             continue
-        one = Token(text, second.unfinished, width=2)
+        one = Token(text, second.unfinished, width=2, parts=(first.text, second.text))
         if look_up(edition, one).found:
             yield [*tokens[:place], one, *tokens[place + 2 :]]
 
@@ -188,9 +190,16 @@ def split(edition: Edition, tokens: Reading, place: int) -> Iterator[Reading]:
                 return
 
 
-def without_numbers(tokens: Sequence[Token]) -> tuple[Reading, tuple[str, ...]]:
-    """The tokens without digits, the last one perhaps unfinished, and the others' texts."""
-    words = [token for token in tokens if not token.has_digit]
-    if words:
-        words[-1] = words[-1]._replace(unfinished=True)
-    return words, tuple(token.text for token in tokens if token.has_digit)
+def without_numbers(tokens: Sequence[Token]) -> Iterator[tuple[Reading, tuple[str, ...]]]:
+    """The tokens without one of several numbers, then without all, and the numbers left out.
+
+    The last token that stays may be unfinished.
+    """
+    numbers = [place for place, token in enumerate(tokens) if token.has_digit]
+    words = len(tokens) - len(numbers)
+    choices = [[place] for place in numbers] if 1 < len(numbers) <= MOST_NUMBERS else []
+    for left_out in [*choices, numbers]:
+        kept = [token for place, token in enumerate(tokens) if place not in left_out]
+        if words and left_out:
+            kept[-1] = kept[-1]._replace(unfinished=True)
+            yield kept, tuple(tokens[place].text for place in left_out)

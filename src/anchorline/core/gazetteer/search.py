@@ -10,7 +10,7 @@ from .candidates import NodeFilter
 from .correcting import MANY_TOKENS, corrected, known_alone
 from .highlight import Highlighter
 from .in_part import nodes_in_part
-from .members import RowMaker, numbers_begun
+from .members import RowMaker, nearest_numbers, numbers_begun
 from .misspelt import corrected_from
 from .reading_search import FoundRow, ReadingSearch
 from .readings import (
@@ -70,11 +70,11 @@ class EditionSearch(ReadingSearch):
         rows = self._number_begun(tokens)
         if rows:
             return self._answer(rows)
-        words, numbers = without_numbers(tokens)
-        if words and numbers:
-            for reading in (words, begun(words)):
+        for kept, numbers in without_numbers(tokens):
+            for reading in (kept, begun(kept)):
                 rows = self.read("without number", reading) if reading else []
                 if rows:
+                    rows = self._with_neighbours(rows, numbers)
                     return self._answer(rows, unmatched=numbers)
         foreign = without_country(tokens, self.maker.country_names)
         if foreign:
@@ -85,11 +85,26 @@ class EditionSearch(ReadingSearch):
         rows = known_alone(self, tokens) or corrected(self, tokens)
         if rows:
             return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
-        if words and numbers and len(tokens) < MANY_TOKENS:
-            rows = corrected(self, words)
+        for kept, numbers in without_numbers(tokens):
+            rows = corrected(self, kept) if len(tokens) < MANY_TOKENS else []
             if rows:
-                return self._answer(rows, unmatched=numbers)
+                return self._answer(self._with_neighbours(rows, numbers), unmatched=numbers)
         return self._in_part(tokens)
+
+    def _with_neighbours(self, rows: list[FoundRow], numbers: tuple[str, ...]) -> list[FoundRow]:
+        """The rows, behind the first street the addresses nearest to a number that it lacks."""
+        first = rows[0]
+        if first.row.kind != "street" or not numbers[0][:1].isdigit():
+            return rows
+        near = nearest_numbers(self.edition, first.node, numbers[0])
+        beside = [
+            FoundRow(row, first.node, first.terms)
+            for row in self.maker.by_number(first.node, near)
+            if self.is_wanted(row)
+        ]
+        for place, found in enumerate(beside, start=1):
+            found.row.score = first.row.score - place * 1e-3
+        return [first, *beside, *rows[1:]]
 
     def _unread(self, tokens: Reading, first: FoundRow) -> tuple[str, ...]:
         """The unknown tokens that the first row has in no corrected form either."""

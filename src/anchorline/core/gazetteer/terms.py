@@ -33,6 +33,7 @@ class Token(NamedTuple):
         width: how many typed tokens it is made of.
         also: other foldings of the same typed word.
         unit: whether it was called a unit: `3` of `flat 3`.
+        parts: the typed tokens, where it is made of several.
     """
 
     text: str
@@ -40,6 +41,7 @@ class Token(NamedTuple):
     width: int = 1
     also: tuple[str, ...] = ()
     unit: bool = False
+    parts: tuple[str, ...] = ()
 
     @property
     def has_digit(self) -> bool:
@@ -109,16 +111,18 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
                 whole.append(span[0])
     else:
         _add_word(edition, text, spans, whole)
-    for other in (*token.also, *typed_long_forms(text, unfinished=token.unfinished)):
+    exact = (*token.also, *typed_long_forms(text))
+    begun = typed_long_forms(text, unfinished=True) if token.unfinished else ()
+    for other in dict.fromkeys((*exact, *begun)):
         if other != text and not (token.unfinished and other.startswith(text)):
-            _add_word(edition, other, spans, whole)
+            _add_word(edition, other, spans, whole if other in exact else [])
     number = unit = -1
     if text[0].isdigit():
         number = _number(edition, text)
     if (units or token.unit) and (text[0].isdigit() or text in edition.lettered_units):
         unit = _number(edition, UNIT_MARK + text)
         if token.unit and unit >= 0:
-            number = -1
+            number, spans, whole = -1, [], []
     postcode = digits or (token.unfinished and len(text) <= LONGEST_LETTERS)
     count = sum(edition.posting_count(*span) for span in spans)
     count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)

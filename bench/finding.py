@@ -1,0 +1,193 @@
+"""Finding: time, success and memory on made-up addresses, beside general text engines.
+
+    make bench-finding                    a million addresses
+    make bench-finding SIZE=10m           ten million, our own index alone
+
+Times are of one thread, in milliseconds; CPU time is what the thread used. The machine's own
+speed is printed beside them, as a small loop's time before and after: on shared machines it
+varies.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import subprocess
+import sys
+import time
+from collections import defaultdict
+from collections.abc import Callable, Sequence
+from pathlib import Path
+
+import numpy as np
+
+from anchorline.core.gazetteer import Edition, Gazetteer, SearchRequest
+from anchorline.core.layouts import shipped_layouts
+from anchorline.store.edition_files import EditionFiles
+
+from . import judge
+from .made_up import make_rows
+from .queries import OPEN_CLASSES, Query, Sample, common_pairs
+from .vocabulary import confusable
+
+FOLDER = Path("var/bench")
+SIZES = {"10k": 10_000, "100k": 100_000, "1m": 1_000_000, "10m": 10_000_000}
+SLOW_ENGINE_QUERIES = 400
+TOP = 5
+
+
+def main() -> None:
+    """Builds or opens the index, and prints the tables."""
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
+    )
+    parser.add_argument("--size", choices=SIZES, default="1m")
+    parser.add_argument("--seed", type=int, default=2026)
+    parser.add_argument("--each", type=int, default=300, help="queries of each class")
+    parser.add_argument("--alone", action="store_true", help="without the other engines")
+    given = parser.parse_args()
+    count, name = SIZES[given.size], f"made-up-{given.size}"
+    built = _built(name, given.size, given.seed)
+    cold = _child("bench.cold", name, str(given.seed))
+    print(f"{count:,} addresses, seed {given.seed}")
+    print(
+        f"build {built['cpu_s']:.1f} s CPU, peak {built['peak_mb']:.0f} MB;"
+        f" index {built['bytes'] / count:.1f} bytes an address"
+    )
+    print(
+        f"open {cold['open_ms']:.1f} ms; first 50 queries at most {cold['slowest_ms']:.1f} ms;"
+        f" private memory {cold['private_mb']:.1f} MB of {cold['resident_mb']:.0f} MB resident"
+    )
+    edition = EditionFiles(FOLDER).open(name, given.seed)
+    print(f"a word has {confusable(edition):.2f} others within one edit on average")
+    sample = Sample(lambda: make_rows(count, given.seed), count, given.seed + 1)
+    queries, sessions = sample.queries(given.each), sample.sessions(150)
+    gazetteer = Gazetteer([edition], shipped_layouts())
+    judge.warm(edition)
+    print(f"machine: small loop {_speed():.3f} ms")
+    ours = _run_ours(gazetteer, edition, queries)
+    print(f"{len(queries):,} queries\n")
+    _print_classes(ours)
+    lines = [line for _, line in sessions]
+    keys = [line[:end] for line in lines for end in range(1, len(line) + 1)]
+    print()
+    timed = _timed(lambda text: gazetteer.suggest(SearchRequest(text)), keys)
+    _print_times("every keystroke", timed)
+    pairs = [query.text for query in common_pairs(judge.common_words(edition, 16))]
+    _print_times("common words", _timed(lambda t: gazetteer.suggest(SearchRequest(t)), pairs))
+    needed = _keys_needed(gazetteer, edition, sessions)
+    print(
+        f"keys until the address is among {TOP}: median {np.median(needed):.0f} of {np.mean([len(x) for x in lines]):.0f}"
+    )
+    if not (given.alone or given.size == "10m"):
+        _others(count, given.seed, keys, queries)
+    print(f"machine: small loop {_speed():.3f} ms")
+
+
+def _built(name: str, size: str, seed: int) -> dict[str, float]:
+    """The figures of the build, made in a process of its own where it is not there yet."""
+    figures = FOLDER / name / f"{seed}.json"
+    if not figures.exists():
+        figures.parent.mkdir(parents=True, exist_ok=True)
+        figures.write_text(json.dumps(_child("bench.building", name, str(SIZES[size]), str(seed))))
+    found: dict[str, float] = json.loads(figures.read_text())
+    return found
+
+
+def _child(module: str, *arguments: str) -> dict[str, float]:
+    command = [sys.executable, "-m", module, *arguments]
+    done = subprocess.run(command, check=True, capture_output=True, text=True)
+    found: dict[str, float] = json.loads(done.stdout)
+    return found
+
+
+def _speed() -> float:
+    """Milliseconds for a small loop: how fast the machine is just now."""
+    times = []
+    for _ in range(30):
+        started = time.perf_counter()
+        sum(range(3000))
+        times.append(time.perf_counter() - started)
+    return 1000 * min(times)
+
+
+def _timed(search: Callable[[str], object], texts: Sequence[str]) -> np.ndarray:
+    """CPU and wall milliseconds of each search, as two columns."""
+    found = np.empty((len(texts), 2))
+    for place, text in enumerate(texts):
+        cpu, wall = time.thread_time_ns(), time.perf_counter_ns()
+        search(text)
+        found[place] = time.thread_time_ns() - cpu, time.perf_counter_ns() - wall
+    return found / 1e6
+
+
+def _run_ours(
+    gazetteer: Gazetteer, edition: Edition, queries: Sequence[Query]
+) -> dict[str, list[tuple[float, float, int, float]]]:
+    found: dict[str, list[tuple[float, float, int, float]]] = defaultdict(list)
+    for query in queries:
+        cpu, wall = time.thread_time_ns(), time.perf_counter_ns()
+        rows = gazetteer.suggest(SearchRequest(query.text, kinds=query.kinds)) or []
+        took = (time.thread_time_ns() - cpu) / 1e6, (time.perf_counter_ns() - wall) / 1e6
+        found[query.name].append((*took, judge.rank(edition, query, rows), query.ceiling))
+    return found
+
+
+_HEADER = f"{'class':<20}{'n':>6}  {'cpu p50':>8}{'p95':>7}{'p99':>7}  {'wall p95':>8}  {'@1':>6}{'@8':>7}{'MRR':>7}  of possible"
+
+
+def _print_classes(found: dict[str, list[tuple[float, float, int, float]]]) -> None:
+    print(_HEADER)
+    for name, figures in found.items():
+        cpu, wall, places, ceilings = (np.array(column) for column in zip(*figures, strict=True))
+        hit = places > 0
+        success = np.mean(hit & (places <= 8))
+        share = f"{success / ceilings.mean():.3f}" if name in OPEN_CLASSES else ""
+        mrr = np.mean(np.where(hit, 1 / np.maximum(places, 1), 0))
+        a, b, c = np.percentile(cpu, (50, 95, 99))
+        print(
+            f"{name:<20}{len(cpu):>6}  {a:8.3f}{b:7.3f}{c:7.3f}  {np.percentile(wall, 95):8.3f}  "
+            f"{np.mean(places == 1):6.3f}{success:7.3f}{mrr:7.3f}  {share}"
+        )
+
+
+def _print_times(name: str, times: np.ndarray) -> None:
+    a, b, c = np.percentile(times[:, 0], (50, 95, 99))
+    wall = np.percentile(times[:, 1], 95)
+    print(
+        f"{name:<30}{len(times):>7}  cpu p50 {a:.3f}  p95 {b:.3f}  p99 {c:.3f}  wall p95 {wall:.3f}"
+    )
+
+
+def _keys_needed(gazetteer: Gazetteer, edition: Edition, sessions: Sequence) -> list[int]:  # type: ignore[type-arg]
+    """How many keys of a line bring its address among the first TOP rows."""
+    needed = []
+    for row, line in sessions:
+        query = Query("session", line, row.id, "number")
+        for end in range(1, len(line) + 1):
+            rows = gazetteer.suggest(SearchRequest(line[:end], limit=TOP)) or []
+            if judge.rank(edition, query, rows):
+                break
+        needed.append(end)
+    return needed
+
+
+def _others(count: int, seed: int, keys: Sequence[str], queries: Sequence[Query]) -> None:
+    """The same keystrokes, and the queries, through general text engines."""
+    from .engines import DatabaseEngine, TextEngine
+
+    rng = np.random.default_rng(seed)
+    for make, most in ((TextEngine, len(keys)), (DatabaseEngine, SLOW_ENGINE_QUERIES)):
+        engine = make(make_rows(count, seed))
+        print(f"\n{engine.name}: build {engine.build_seconds:.0f} s CPU (rows made included),"
+              f" {engine.size / count:.0f} bytes an address")  # fmt: skip
+        some = [keys[int(i)] for i in rng.permutation(len(keys))[:most]]
+        _print_times("  every keystroke", _timed(engine.search, some))
+        typos = [query for query in queries if query.name == "one typo"][:100]
+        hits = [query.target in engine.search(query.text) for query in typos]
+        _print_times("  one typo", _timed(engine.search, [query.text for query in typos]))
+        print(f"  one typo: success@8 {np.mean(hits):.3f}")
+
+
+if __name__ == "__main__":
+    main()
