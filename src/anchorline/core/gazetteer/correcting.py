@@ -51,16 +51,15 @@ def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
         rows = _find_corrected(search, terms, unknown)
         if rows:
             return rows
-    rows = _postcode_corrected(search, tokens)
-    if rows or len(terms) >= MANY_TOKENS:
-        return rows
+    if len(terms) >= MANY_TOKENS:
+        return []
     rows = _try_all(search, terms, [[*unknown, place] for place in can])
     if not rows and len(terms) > 2 and len(can) <= MOST_PAIRED:
         rows = _try_all(search, terms, [[*unknown, *pair] for pair in combinations(can, 2)])
     return rows
 
 
-def _postcode_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
+def postcode_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
     """Rows for a postcode with one edit, typed in one piece or in two."""
     rows: list[FoundRow] = []
     for reading, place in perhaps_postcodes(tokens):

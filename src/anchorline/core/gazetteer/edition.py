@@ -89,7 +89,7 @@ class Edition:
         self.node_weight_at = arrays["node_weight"].data
         self.node_name_length_at = arrays["node_name_length"].data
         self._street_firsts_at = arrays["street_firsts"].data
-        self._node_texts_at = arrays["node_texts"].data
+        self._node_texts = numbers("node_texts")
         self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
@@ -212,16 +212,13 @@ class Edition:
 
     def node_text(self, node: int, component: str) -> str:
         """One of NODE_COMPONENTS, empty where the node's addresses do not share it."""
-        return self.texts[self._node_texts_at[node, NODE_COMPONENTS.index(component)]]
+        return self.texts[int(self._node_texts[node, NODE_COMPONENTS.index(component)])]
 
     def node_components(self, node: int) -> Components:
         """The components that all the node's addresses share, and their language."""
-        cells = self._node_texts_at
-        return {
-            name: self.texts[text]
-            for place, name in enumerate(NODE_COMPONENTS)
-            if (text := cells[node, place])
-        }
+        texts = self.texts
+        row = self._node_texts[node].tolist()
+        return {name: texts[text] for name, text in zip(NODE_COMPONENTS, row, strict=True) if text}
 
     def node_addresses(self, node: int) -> Numbers:
         """The node's addresses, ascending, which is natural order inside a street."""

@@ -23,6 +23,7 @@ from .terms import Term
 
 LABELS_KEPT = 2048
 NEIGHBOURS = 4
+MOST_BEGUN = 20
 
 
 class RowMaker:
@@ -176,6 +177,28 @@ def numbers_begun(edition: Edition, node: int, typed: str, leave_out: Numbers) -
         has &= ~np.isin(addresses, leave_out)
     found: list[int] = addresses[has].tolist()
     return found
+
+
+def addresses_begun(
+    maker: RowMaker, node: int, narrowing: Sequence[Term], typed: str, leave_out: Sequence[int]
+) -> list[int]:
+    """A node's addresses in which what is typed last begins a number.
+
+    Its street number, or where other terms settle that already, anything that tells it from its
+    neighbours: a unit, say.
+
+    Args:
+        narrowing: the other terms that stand for numbers or postcodes in the node.
+    """
+    if not narrowing:
+        known = np.array(leave_out, dtype=np.uint32)
+        return numbers_begun(maker.edition, node, typed, known)
+    just, others = addresses_with(maker.edition, node, narrowing, MOST_BEGUN)
+    return [
+        index
+        for index in just + others
+        if index not in leave_out and any(t.startswith(typed) for t in maker.terms_of(index))
+    ]
 
 
 def nearest_numbers(edition: Edition, node: int, typed: str) -> list[int]:

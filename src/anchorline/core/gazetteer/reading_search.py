@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-import numpy as np
-
 from .candidates import NodeFilter, nodes_with_all
 from .edition import Edition
 from .few import explain, look_at_few
 from .found import Found, look_into
-from .members import RowMaker, addresses_with, numbers_begun
+from .members import RowMaker, addresses_begun, addresses_with
 from .near import nodes_near
 from .ranked import Ranked
 from .ranking import OTHER_NUMBER
@@ -49,7 +47,7 @@ class ReadingSearch:
         """The terms of a reading's tokens."""
         alone = len(reading) == 1
         numeric = sum(token.text[0].isdigit() for token in reading)
-        units = units or numeric > 1
+        units = units or numeric > 1 or any(map(self._is_unit_word, reading))
         terms: list[Term] = []
         for token in reading:
             key = (token, alone, units)
@@ -57,6 +55,9 @@ class ReadingSearch:
                 self._looked_up[key] = look_up(self.edition, token, alone=alone, units=units)
             terms.append(self._looked_up[key])
         return terms
+
+    def _is_unit_word(self, token: Token) -> bool:
+        return len(token.text) > 1 and token.text in self.edition.lettered_units
 
     def read(self, name: str, reading: Reading) -> list[FoundRow]:
         """The rows of a reading."""
@@ -126,9 +127,9 @@ class ReadingSearch:
                 row.score = -OTHER_NUMBER
                 rows.append(row)
             last = terms[-1].token
-            if only and len(terms) > 1 and last.unfinished and best.narrowing[-1] is terms[-1]:
-                left_out = np.array(just + others, dtype=np.uint32)
-                more = numbers_begun(self.edition, node, last.text, left_out)
+            *before, narrowest = best.narrowing
+            if only and len(terms) > 1 and last.unfinished and narrowest is terms[-1]:
+                more = addresses_begun(maker, node, before, last.text, just + others)
                 rows += maker.by_number(node, more[: 20 * most])
             return [row for row in rows if self.is_wanted(row)][:most]
         row = maker.node(node)

@@ -4,10 +4,10 @@
 |---|---|
 | as typed | every word whole, the last one perhaps unfinished |
 | put together | two tokens as one: the halves of a postcode, a number and its suffix |
-| unit | a single number for a unit, where no street number is just that |
+| number begun | a street number, or a postcode, of which the first digits are typed |
+| unit | a single number for a unit, or the beginning of `flat`, `apto` …, where it is no other |
 | begun | every longer word perhaps unfinished: `kiln cres brack` |
 | joined or split | words written apart or together otherwise: `oak field`, `hauptstrasse` |
-| number begun | a street number that is still being typed |
 | without number | the street whose number there is not: its neighbours |
 | corrected | words with one edit, long ones with two |
 | without country | all but the name of a country at the end |

@@ -7,10 +7,10 @@ import numpy as np
 from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS
 from .candidates import NodeFilter
-from .correcting import MANY_TOKENS, corrected, known_alone
+from .correcting import MANY_TOKENS, corrected, known_alone, postcode_corrected
 from .highlight import Highlighter
 from .in_part import nodes_in_part
-from .members import RowMaker, nearest_numbers, numbers_begun
+from .members import RowMaker, addresses_begun, nearest_numbers
 from .misspelt import corrected_from
 from .reading_search import FoundRow, ReadingSearch
 from .readings import (
@@ -23,7 +23,7 @@ from .readings import (
     without_designators,
     without_numbers,
 )
-from .spelling import typed_transliterated
+from .spelling import UNIT_DESIGNATORS, typed_transliterated
 from .suggestion import SearchAnswer, SearchRequest
 from .terms import as_tokens, look_up
 
@@ -59,17 +59,31 @@ class EditionSearch(ReadingSearch):
             return SearchAnswer()
         sure, _ = put_together(self.edition, tokens)
         tokens = sure or tokens
+        for find in (self._number_begun, self._as_unit, self._begun, self._joined_or_split):
+            rows = find(tokens)
+            if rows:
+                return self._answer(rows)
+        return self._guessed(tokens)
+
+    def _as_unit(self, tokens: Reading) -> list[FoundRow]:
+        """Rows for a number that is a unit's, or for `ap` on the way to `apto 3`."""
         rows = self.find("unit", self.terms(tokens, units=True))
+        if rows or len(tokens) < 2 or not tokens[-1].unfinished:
+            return rows
+        words = self.edition.lettered_units | UNIT_DESIGNATORS
+        if any(word.startswith(tokens[-1].text) for word in words):
+            return self.read("unit", tokens[:-1])
+        return []
+
+    def _begun(self, tokens: Reading) -> list[FoundRow]:
         longer = begun(tokens)
-        if not rows and longer:
-            rows = self.read("begun", longer)
-        if not rows:
-            rows = self._joined_or_split(tokens)
+        return self.read("begun", longer) if longer else []
+
+    def _guessed(self, tokens: Reading) -> SearchAnswer:
+        """Rows that lack something that was typed, or have it in another spelling."""
+        rows = postcode_corrected(self, tokens)
         if rows:
-            return self._answer(rows)
-        rows = self._number_begun(tokens)
-        if rows:
-            return self._answer(rows)
+            return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
         for kept, numbers in without_numbers(tokens):
             for reading in (kept, begun(kept)):
                 rows = self.read("without number", reading) if reading else []
@@ -125,23 +139,25 @@ class EditionSearch(ReadingSearch):
         return rows
 
     def _number_begun(self, tokens: Reading) -> list[FoundRow]:
-        """Addresses whose street number begins as the last token, which is no whole number."""
+        """Rows whose street number, or whose postcode, begins as the last token."""
         last, words = tokens[-1], tokens[:-1]
         if not words or not last.text[:1].isdigit():
             return []
         rows: list[FoundRow] = []
         for reading in (words, begun(words)):
-            for found in self.read("number begun", reading) if reading else []:
-                if found.row.count > 1 and found.row.id.count("~") == 1:
-                    nothing = np.zeros(0, dtype=np.uint32)
-                    inside = numbers_begun(self.edition, found.node, last.text, nothing)
-                    for row in self.maker.by_number(found.node, inside[: 2 * self.request.limit]):
-                        row.score = found.row.score
-                        rows.append(
-                            FoundRow(row, found.node, [*found.terms, self.terms([last])[0]])
-                        )
+            terms = self.terms(reading) if reading else []
+            ranked = self.ranked(terms) if terms and all(term.found for term in terms) else []
+            for best in ranked:
+                inside = addresses_begun(self.maker, best.node, best.narrowing, last.text, ())
+                for row in self.maker.by_number(best.node, inside[: 2 * self.request.limit]):
+                    row.score = best.score
+                    rows.append(FoundRow(row, best.node, [*terms, *self.terms([last])]))
+            self.step("number begun", terms, len(rows))
             if rows:
                 break
+        if not rows and last.unfinished:
+            postcode = look_up(self.edition, last, alone=True)
+            rows = self.find("number begun", [*self.terms(words), postcode])
         return [found for found in rows if self.is_wanted(found.row)]
 
     def _in_part(self, tokens: Reading) -> SearchAnswer:

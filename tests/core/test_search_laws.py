@@ -1,0 +1,192 @@
+"""Laws of search, whatever is typed: held against the small world by hypothesis."""
+
+import re
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from rapidfuzz.distance import OSA
+
+from anchorline.core.gazetteer import SearchRequest
+from anchorline.core.gazetteer.candidates import FEW
+from anchorline.core.gazetteer.few import look_at_few
+from anchorline.core.gazetteer.found import look_into
+from anchorline.core.gazetteer.labels import LabelWriter
+from anchorline.core.gazetteer.scoring import score
+from anchorline.core.gazetteer.terms import Token, look_up
+from anchorline.core.gazetteer.typos import corrections, one_edit_away
+from anchorline.core.layouts import one_line, shipped_layouts
+from anchorline.core.text import tokens
+
+LETTERS = "abcdefghijklmnopqrstuvwxyz"
+
+
+def open_all(gazetteer, group):
+    """The ids of all addresses inside a group."""
+    rows, skip = [], 0
+    while page := gazetteer.suggest(SearchRequest("", within=group, limit=100, skip=skip)):
+        rows += page
+        skip += 100
+    return {a for row in rows for a in (open_all(gazetteer, row.id) if row.count > 1 else [row.id])}
+
+
+def reaches(gazetteer, rows, address):
+    return any(
+        row.id == address or (row.count > 1 and address in open_all(gazetteer, row.id))
+        for row in rows
+    )
+
+
+@pytest.fixture(scope="module")
+def label_of(edition):
+    return lambda index: LabelWriter(shipped_layouts()).address(edition, index)
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=40)
+def test_typing_on_never_loses_the_row_once_it_stands_alone(gazetteer, edition, label_of, data):
+    index = data.draw(st.integers(0, edition.address_count - 1))
+    label, address = label_of(index), edition.address_id(index)
+    # 2-1 on the way to 2-12 may as well be 1-2 to a finder that lets words stand in any order.
+    assume(not re.search(r"\d\w?\s*[-/]+\s*\w", label))
+    alone = False
+    for end in range(1, len(label) + 1):
+        rows = gazetteer.suggest(SearchRequest(label[:end], limit=100))
+        if alone:
+            assert reaches(gazetteer, rows, address), label[:end]
+        alone = alone or (len(rows) == 1 and reaches(gazetteer, rows, address))
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=80)
+def test_whole_words_find_the_same_rows_in_any_order(gazetteer, edition, data):
+    street = int(data.draw(st.sampled_from(edition.street_nodes.tolist())))
+    components = edition.node_components(street)
+    words = [w for n in ("street", "town") for w in tokens(components.get(n, "")) if w.isalpha()]
+    assume(words)
+    orders = [data.draw(st.permutations(words)) for _ in range(2)]
+    # A word behind them that every order ends with, so that none of them is unfinished.
+    last = words[0]
+    found = [
+        {row.id for row in gazetteer.suggest(SearchRequest(" ".join([*order, last]), limit=100))}
+        for order in orders
+    ]
+    assert found[0] == found[1], orders
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=100)
+def test_few_nodes_and_many_nodes_are_weighed_by_the_same_rule(edition, data):
+    vocabulary = [edition.words[i] for i in range(len(edition.words))]
+    typed = data.draw(st.lists(st.sampled_from([*vocabulary, "12", "3"]), min_size=1, max_size=4))
+    cut = data.draw(st.integers(1, len(typed[-1])))
+    typed[-1] = typed[-1][:cut]
+    reading = [Token(text, place == len(typed) - 1) for place, text in enumerate(typed)]
+    terms = [look_up(edition, token) for token in reading]
+    assume(all(term.found for term in terms))
+    nodes = edition.postings(*terms[0].spans[0])[:FEW] if terms[0].spans else edition.street_nodes
+    nodes = nodes[:FEW].copy()
+    nodes.sort()
+    one_by_one = {r.node: r for r in look_at_few(edition, nodes, terms)}
+    together = score(edition, look_into(edition, nodes, terms).complete(), terms, None, FEW)
+    at_once = {r.node: r for r in together}
+    assert one_by_one.keys() == at_once.keys(), typed
+    for node, ranked in one_by_one.items():
+        assert ranked.score == pytest.approx(at_once[node].score, abs=1e-4), (typed, node)
+        assert ranked.numbered == at_once[node].numbered
+        assert list(ranked.narrowing) == list(at_once[node].narrowing)
+
+
+def misspell(data, word):
+    """A word with one edit: a letter put in, left out or exchanged, or two neighbours swapped."""
+    place = data.draw(st.integers(0, len(word) - 1))
+    letter = data.draw(st.sampled_from(LETTERS))
+    return data.draw(
+        st.sampled_from(
+            [
+                word[:place] + letter + word[place:],
+                word[:place] + word[place + 1 :],
+                word[:place] + letter + word[place + 1 :],
+                word[:place] + word[place : place + 2][::-1] + word[place + 2 :],
+            ]
+        )
+    )
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=100)
+def test_corrections_are_the_words_at_that_distance_and_no_others(edition, data):
+    vocabulary = [edition.words[i] for i in range(len(edition.words))]
+    letters = [word for word in vocabulary if word.isalpha() and word.isascii()]
+    word = data.draw(st.sampled_from([word for word in letters if len(word) > 4]))
+    typed = misspell(data, word)
+    edits = 1
+    if len(word) > 8 and data.draw(st.booleans()):
+        typed, edits = misspell(data, typed), 2
+    found = {
+        edition.words[first] for first, _ in corrections(edition, typed, edits, unfinished=False)
+    }
+    assert found == {w for w in letters if len(w) > 2 and OSA.distance(typed, w) == edits}, typed
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=100)
+def test_an_unfinished_word_is_corrected_by_its_beginning(edition, data):
+    vocabulary = [edition.words[i] for i in range(len(edition.words))]
+    word = data.draw(st.sampled_from([w for w in vocabulary if w.isalpha() and len(w) > 5]))
+    assume(word.isascii())
+    typed = misspell(data, word[: data.draw(st.integers(4, len(word)))])
+    assume(len(typed) > 3 and not any(w.startswith(typed) for w in vocabulary))
+    spans = corrections(edition, typed, 1, unfinished=True)
+    assert any(first <= vocabulary.index(word) < end for first, end in spans), (typed, word)
+    for first, end in spans:
+        for number in range(first, end):
+            cuts = [vocabulary[number][:n] for n in range(len(typed) - 1, len(typed) + 2)]
+            assert min(OSA.distance(typed, cut) for cut in cuts) <= 1
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=60)
+def test_one_wrong_letter_in_a_whole_label_still_finds_its_address(
+    gazetteer, edition, label_of, data
+):
+    index = data.draw(st.integers(0, edition.address_count - 1))
+    words = label_of(index).split(" ")
+    long = [
+        i for i, word in enumerate(words) if word.isascii() and word.isalpha() and len(word) > 4
+    ]
+    assume(long)
+    place = data.draw(st.sampled_from(long))
+    words[place] = misspell(data, words[place].lower())
+    rows = gazetteer.suggest(SearchRequest(" ".join(words), limit=20))
+    assert reaches(gazetteer, rows, edition.address_id(index)), words
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=60)
+def test_nothing_is_corrected_where_what_was_typed_is_there(gazetteer, edition, label_of, data):
+    index = data.draw(st.integers(0, edition.address_count - 1))
+    label = label_of(index)
+    answer = gazetteer.search(
+        SearchRequest(label[: data.draw(st.integers(1, len(label)))], trace=True)
+    )
+    if answer.steps and answer.steps[-1].reading in ("as typed", "put together"):
+        assert not answer.corrected
+        assert not answer.unmatched
+
+
+@given(st.data())
+@settings(deadline=None, max_examples=100)
+def test_labels_are_the_lines_of_the_layout_in_one(edition, data):
+    layouts = shipped_layouts()
+    address = edition.address(data.draw(st.integers(0, edition.address_count - 1)))
+    index = edition.find_address(address.id.partition(":")[2])
+    line = one_line(layouts.require(address.country_code), address.components)
+    assert LabelWriter(layouts).address(edition, index) == line
+
+
+def test_one_edit_away_is_just_that():
+    near = one_edit_away("1ab")
+    assert {"1a", "1ba", "2ab", "1abc", "x1ab"} <= near
+    assert "1ab" not in near
+    assert all(OSA.distance("1ab", text) == 1 for text in near)
