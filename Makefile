@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 PYTHON := .venv/bin/python
 
-.PHONY: help demo demo-start demo-stop test check web install
+.PHONY: help demo demo-start demo-stop test check web install bench-finding
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -29,6 +29,11 @@ check:  ## linters and types alone
 	.venv/bin/mypy
 	.venv/bin/lint-imports
 	npm run --silent check
+
+SIZE ?= 1m
+bench-finding: install  ## time, success and memory of finding; SIZE=10m for ten million
+	@$(PYTHON) -m pip install --quiet --constraint setup/constraints.txt -e '.[bench]'
+	@$(PYTHON) -m bench.finding --size $(SIZE)
 
 test: check  ## everything
 	npm test --silent

@@ -12,6 +12,10 @@ export interface Suggestion {
 
 export interface Suggestions {
   suggestions: Suggestion[];
+  /** Typed words that were read as others. */
+  corrected: Record<string, string>;
+  /** Typed words and numbers that the suggestions do not have. */
+  unmatched: string[];
   after: string | null;
 }
 

@@ -49,7 +49,7 @@ describe("the finder's engine", () => {
     engine.type("ab");
     expect(service.asked[0]?.signal.aborted).toBe(true);
     await pause();
-    service.asked[1]?.give({ suggestions: [row("new")], after: null });
+    service.asked[1]?.give({ suggestions: [row("new")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     expect(engine.state.rows.map((r) => r.id)).toEqual(["new"]);
     expect(engine.state.status).toBe("ready");
@@ -60,7 +60,7 @@ describe("the finder's engine", () => {
     await pause();
     await pause(SLOW_MS);
     expect(engine.state.status).toBe("slow");
-    service.asked[0]?.give({ suggestions: [row("late")], after: null });
+    service.asked[0]?.give({ suggestions: [row("late")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     expect(engine.state.status).toBe("ready");
   });
@@ -76,11 +76,11 @@ describe("the finder's engine", () => {
   it("opens a group, picks inside it, and tells what was typed at first", async () => {
     engine.type("abb");
     await pause();
-    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null });
+    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(0);
     expect(service.asked[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null });
-    service.asked[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null });
+    service.asked[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(1);
     expect(picked).toEqual([["12 Abbey Lane", "abb"]]);
@@ -89,7 +89,7 @@ describe("the finder's engine", () => {
   it("goes back to what was typed", async () => {
     engine.type("abb");
     await pause();
-    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null });
+    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(0);
     engine.back();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Suggestion } from "../src/service";
-import { type Action, type FinderState, initial, options, question, reduce } from "../src/finder/state";
+import { type Action, type FinderState, initial, noteOn, options, question, reduce } from "../src/finder/state";
 
 const row = (id: string, count = 1): Suggestion => ({
   id,
@@ -23,6 +23,22 @@ const answer = (asked: number, rows: Suggestion[], next: string | null = null): 
   rows,
   after: next,
   more: false,
+  note: "",
+});
+
+describe("what is said of an answer", () => {
+  it("names what was read otherwise, and what there is not", () => {
+    expect(noteOn({ corrected: {}, unmatched: [] })).toBe("");
+    expect(noteOn({ corrected: { cresent: "crescent" }, unmatched: ["99"] })).toBe(
+      "Read “cresent” as “crescent”. Not found: “99”.",
+    );
+  });
+
+  it("goes with the rows that it is about", () => {
+    const noted = { ...answer(1, [row("a")]), note: "Read “a” as “b”." } as Action;
+    expect(after(...typed, noted).note).toBe("Read “a” as “b”.");
+    expect(after(...typed, noted, { type: "asked" }, answer(2, [row("a")])).note).toBe("");
+  });
 });
 
 describe("the finder's state", () => {
@@ -81,7 +97,7 @@ describe("the finder's state", () => {
     const first = reduce(open, answer(1, [row("a")], "50"));
     expect(options(first).map((o) => o.type)).toEqual(["back", "row", "more"]);
     const both = reduce(reduce(first, { type: "asked" }), {
-      type: "answered", asked: 2, rows: [row("b")], after: null, more: true,
+      type: "answered", asked: 2, rows: [row("b")], after: null, more: true, note: "",
     });
     expect(options(both).map((o) => o.type)).toEqual(["back", "row", "row"]);
   });

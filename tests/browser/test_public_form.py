@@ -211,7 +211,7 @@ def test_markup_in_values_is_shown_as_text(form_page, stack):
                     {"id": "x", "kind": "address", "label": "<img src=x onerror=alert(1)>",
                      "country_code": "GB", "count": 1, "matches": [[0, 4]]}
                 ],
-                "after": None,
+                "corrected": {}, "unmatched": [], "after": None,
             }
         ),
     )  # fmt: skip

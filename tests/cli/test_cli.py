@@ -110,3 +110,14 @@ def test_help_has_an_example_that_names_the_command(run, command):
     done = run(*command.split(), "--help")
     assert done.returncode == 0
     assert f"anchorline {command}" in done.stdout
+
+
+def test_find_says_what_it_read_and_with_trace_how(run):
+    done = run("find", "klin cresent")
+    assert done.returncode == 0
+    assert "Kiln Crescent, Brackwater" in done.stdout
+    assert "Read 'klin' as 'kiln'." in done.stderr
+    traced = run("find", "99 abbey mews", "--trace")
+    assert "Not found in these: '99'." in traced.stderr
+    assert "without number" in traced.stdout
+    assert "name covered" in traced.stdout

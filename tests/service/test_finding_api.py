@@ -131,3 +131,33 @@ def test_what_is_not_there_is_a_problem_and_not_a_page(api, path):
 )
 def test_no_text_breaks_the_finder(api, text):
     assert get(api, "suggest", q=text)["edition"] == "demo@1"
+
+
+def test_an_answer_says_what_it_read_and_what_there_is_not(api):
+    found = get(api, "suggest", q="kiln cresent brackwatr", country="GB")
+    assert found["corrected"] == {"cresent": "crescent", "brackwatr": "brackwater"}
+    assert found["suggestions"][0]["label"] == "Kiln Crescent, Brackwater"
+    found = get(api, "suggest", q="99 abbey mews", country="GB")
+    assert found["unmatched"] == ["99"]
+    assert found["suggestions"][1]["kind"] == "address"
+
+
+def test_a_trace_is_given_where_it_is_asked_for(api):
+    assert get(api, "suggest", q="kiln")["trace"] is None
+    found = get(api, "suggest", q="klin crescent", trace="true")
+    readings = [step["reading"] for step in found["trace"]["readings"]]
+    assert (readings[0], readings[-1]) == ("as typed", "corrected")
+    worth = found["trace"]["rows"][0]
+    assert worth["id"] == found["suggestions"][0]["id"]
+    assert sum(worth["parts"].values()) == pytest.approx(worth["score"], abs=0.05)
+
+
+def test_an_unchanged_search_costs_nothing_again(api):
+    first = api.get("suggest", params={"q": "kiln"})
+    tag = first.headers["ETag"]
+    again = api.get("suggest", params={"q": "kiln"}, headers={"If-None-Match": tag})
+    assert (again.status_code, again.content) == (304, b"")
+    assert "private" in first.headers["Cache-Control"]
+    other = api.get("suggest", params={"q": "kilm"}, headers={"If-None-Match": tag})
+    assert other.status_code == 200
+    assert other.headers["ETag"] != tag

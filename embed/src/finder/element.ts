@@ -19,7 +19,8 @@ const SAID: Record<Status, (state: FinderState) => string> = {
   slow: () => "Still looking. You can also type the address in yourself.",
   ready: (state) => {
     const count = state.rows.length;
-    return `${count} ${count === 1 ? "suggestion" : "suggestions"}; arrow keys to choose.`;
+    const counted = `${count} ${count === 1 ? "suggestion" : "suggestions"}; arrow keys to choose.`;
+    return state.note ? `${state.note} ${counted}` : counted;
   },
   empty: () => "Nothing found: type it in yourself.",
   failed: () => "The address lookup does not answer. Type the address in yourself.",
@@ -45,7 +46,10 @@ export class FinderElement extends HTMLElement {
     "aria-describedby": "said",
   });
   private readonly caption = make("label", { for: "input" });
-  private readonly list = make("ul", { id: "list", role: "listbox", hidden: true });
+  private readonly list = make("ul", { id: "list", role: "listbox" });
+  /** The same as is said, for the eye, where the list covers what is below. */
+  private readonly note = make("p", { class: "note", "aria-hidden": "true", hidden: true });
+  private readonly popup = make("div", { class: "popup", hidden: true }, this.note, this.list);
   private readonly said = make("p", { id: "said", role: "status", class: "said" });
   private readonly byHand = make(
     "button",
@@ -63,7 +67,7 @@ export class FinderElement extends HTMLElement {
     const root = shadowOf(this, finderStyle);
     if (root.childNodes.length) return;
     this.nameIt();
-    const box = make("div", { class: "box" }, this.input, this.list);
+    const box = make("div", { class: "box" }, this.input, this.popup);
     root.append(this.caption, box, make("div", { class: "below" }, this.said, this.byHand));
     this.input.addEventListener("input", (event) => {
       // While a word is being composed, what stands in the input is not yet what is meant.
@@ -136,7 +140,9 @@ export class FinderElement extends HTMLElement {
     const rows = options(state);
     const open = state.open && rows.length > 0;
     this.list.replaceChildren(...rows.map((option, at) => this.row(option, at, state)));
-    this.list.hidden = !open;
+    this.popup.hidden = !open;
+    this.note.hidden = !state.note;
+    this.note.textContent = state.note;
     setAttributes(this.input, {
       "aria-expanded": String(open),
       "aria-activedescendant": open && state.active >= 0 ? `option-${state.active}` : null,

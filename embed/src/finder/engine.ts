@@ -4,7 +4,7 @@
  */
 
 import type { Suggestion, Suggestions } from "../service";
-import { type Action, type FinderState, initial, options, question, reduce } from "./state";
+import { type Action, type FinderState, initial, noteOn, options, question, reduce } from "./state";
 
 export const PAUSE_MS = 110;
 export const SLOW_MS = 1500;
@@ -105,6 +105,7 @@ export class FinderEngine {
         rows: answer.suggestions,
         after: answer.after,
         more,
+        note: noteOn(answer),
       });
     } catch {
       if (!controller.signal.aborted) this.dispatch({ type: "failed", asked });

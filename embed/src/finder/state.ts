@@ -5,7 +5,7 @@
  * answer is never shown over a newer one.
  */
 
-import type { Suggestion } from "../service";
+import type { Suggestion, Suggestions } from "../service";
 
 export type Status = "idle" | "waiting" | "slow" | "ready" | "empty" | "failed";
 
@@ -21,6 +21,8 @@ export interface FinderState {
   /** The groups that were opened, the innermost last. */
   groups: Suggestion[];
   asked: number;
+  /** What was read otherwise than it was typed, in words; empty where nothing was. */
+  note: string;
 }
 
 export type Option =
@@ -32,7 +34,14 @@ export type Action =
   | { type: "typed"; text: string }
   | { type: "asked" }
   | { type: "slow"; asked: number }
-  | { type: "answered"; asked: number; rows: Suggestion[]; after: string | null; more: boolean }
+  | {
+      type: "answered";
+      asked: number;
+      rows: Suggestion[];
+      after: string | null;
+      more: boolean;
+      note: string;
+    }
   | { type: "failed"; asked: number }
   | { type: "moved"; by: 1 | -1 }
   | { type: "pointed"; at: number }
@@ -51,7 +60,20 @@ export const initial: FinderState = {
   open: false,
   groups: [],
   asked: 0,
+  note: "",
 };
+
+/** What a person should know of how an answer came about: one or two short sentences. */
+export function noteOn(answer: Pick<Suggestions, "corrected" | "unmatched">): string {
+  const read = Object.entries(answer.corrected).map(([typed, word]) => `“${typed}” as “${word}”`);
+  const missing = answer.unmatched.map((word) => `“${word}”`);
+  return [
+    read.length ? `Read ${read.join(" and ")}.` : "",
+    missing.length ? `Not found: ${missing.join(", ")}.` : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
+}
 
 /** The rows of the list: a way back, the suggestions, and a way on. */
 export function options(state: FinderState): Option[] {
@@ -105,6 +127,7 @@ export function reduce(state: FinderState, action: Action): FinderState {
         after: null,
         active: -1,
         open: true,
+        note: "",
       };
     case "wentBack":
       return wentBack(state);
@@ -132,6 +155,7 @@ function answered(
     rows,
     after: answer.after,
     status: rows.length ? "ready" : "empty",
+    note: rows.length ? answer.note : "",
     active: answer.more ? state.active : -1,
   };
   return { ...next, open: options(next).length > 0 };

@@ -18,10 +18,15 @@ label { display: block; margin-bottom: .25rem; }
 }
 @keyframes turn { to { rotate: 360deg; } }
 @media (prefers-reduced-motion: reduce) { .box:has([aria-busy])::after { animation: none; } }
-ul {
-  position: absolute; z-index: 10; inset-inline: 0; top: calc(100% + 4px); margin: 0; padding: 4px;
-  list-style: none; max-height: min(22rem, 60vh); overflow-y: auto; background: var(--paper);
-  border: 1px solid var(--line); border-radius: 8px; box-shadow: 0 8px 24px rgb(23 49 59 / .18);
+.popup {
+  position: absolute; z-index: 10; inset-inline: 0; top: calc(100% + 4px); overflow: hidden;
+  background: var(--paper); border: 1px solid var(--line); border-radius: 8px;
+  box-shadow: 0 8px 24px rgb(23 49 59 / .18);
+}
+ul { margin: 0; padding: 4px; list-style: none; max-height: min(22rem, 60vh); overflow-y: auto; }
+.note {
+  margin: 0; padding: .5rem .9rem; border-bottom: 1px solid var(--tint); color: var(--quiet);
+  font-size: .875em; overflow-wrap: anywhere;
 }
 li {
   display: flex; align-items: center; gap: .6rem; min-height: 2.75rem; padding: .35rem .6rem;

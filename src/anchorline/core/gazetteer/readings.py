@@ -22,6 +22,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from ..kinds import NODE_KINDS
+from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS, Field
 from .edition import Edition
 from .spelling import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
@@ -98,7 +99,7 @@ def _whole_postcode(edition: Edition, tokens: Reading, place: int) -> tuple[int,
             len(some) == width
             and len(text) <= LONGEST_POSTCODE
             and any(token.has_digit for token in some)
-            and _is_postcode(edition, text)
+            and _is_postcode(edition, text, [token.text for token in some])
         ):
             parts = tuple(token.text for token in some)
             return width, Token(text, some[-1].unfinished, width, parts=parts)
@@ -117,13 +118,19 @@ def _perhaps_one(edition: Edition, first: Token, second: Token) -> Token | None:
     return None
 
 
-def _is_postcode(edition: Edition, text: str) -> bool:
+def _is_postcode(edition: Edition, text: str, parts: Sequence[str]) -> bool:
+    """Whether tokens are one postcode; digits alone only where it is parted as they are."""
     word = edition.words.find(text)
     if word is None:
         return False
     nodes = edition.postings(word, word + 1)
     of_kind = nodes[edition.node_kind[nodes] == _POSTCODE]
     own = edition.node_words[of_kind, 0] == word << FIELD_BITS | Field.NAME_START
+    if text.isdigit():
+        return any(
+            tokens_of(edition.node_text(node, "postcode")) == parts
+            for node in of_kind[own].tolist()
+        )
     return bool(own.any())
 
 

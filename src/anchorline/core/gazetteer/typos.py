@@ -94,8 +94,10 @@ def _prefixes_near(edition: Edition, token: str, edits: int) -> list[list[int]]:
 def _postcodes_near(edition: Edition, token: str) -> list[Span]:
     variants = [text for text in one_edit_away(token) if len(text) <= LONGEST_POSTCODE]
     packed = b"".join(text.encode().ljust(8, b"\0") for text in variants)
-    places = edition.words.find_keys(np.frombuffer(packed, dtype=">u8").astype(np.uint64))
-    return [(place, place + 1) for place in sorted(set(places.tolist()))]
+    words = edition.words
+    places = words.find_keys(np.frombuffer(packed, dtype=">u8").astype(np.uint64))
+    found = sorted(place for place in set(places.tolist()) if not words[place].isalpha())
+    return [(place, place + 1) for place in found]
 
 
 def one_edit_away(token: str) -> set[str]:
