@@ -154,7 +154,7 @@ def test_an_older_answer_is_never_shown_over_a_newer_one(form_page):
     assert held
     finder(page).fill("abbey mews")
     page.get_by_role("option", name=re.compile("^Abbey Mews")).first.wait_for()
-    body = '{"suggestions":[{"id":"x","kind":"address","label":"Old","country_code":"GB","count":1,"matches":[]}],"after":null}'
+    body = '{"suggestions":[{"id":"x","kind":"address","label":"Old","country_code":"GB","count":1,"matches":[]}],"corrected":{},"unmatched":[],"after":null}'
     with contextlib.suppress(Exception):  # the outdated request may have been cancelled already
         held[0].fulfill(status=200, content_type="application/json", body=body)
     page.wait_for_timeout(200)

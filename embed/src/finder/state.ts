@@ -68,7 +68,7 @@ export function noteOn(answer: Pick<Suggestions, "corrected" | "unmatched">): st
   const read = Object.entries(answer.corrected).map(([typed, word]) => `“${typed}” as “${word}”`);
   const missing = answer.unmatched.map((word) => `“${word}”`);
   return [
-    read.length ? `Read ${read.join(" and ")}.` : "",
+    read.length ? `Read ${read.join(", ")}.` : "",
     missing.length ? `Not found: ${missing.join(", ")}.` : "",
   ]
     .filter(Boolean)
