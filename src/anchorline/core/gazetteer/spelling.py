@@ -88,7 +88,7 @@ def index_words(text: str, languages: Sequence[str]) -> list[str]:
     for place, token in enumerate(folded):
         words += long_forms(token, shortened) or (token,)
         if spelt_out and len(spelt_out) == len(folded) and spelt_out[place] != token:
-            words.append(spelt_out[place])
+            words += long_forms(spelt_out[place], shortened) or (spelt_out[place],)
     return list(dict.fromkeys(words))
 
 
