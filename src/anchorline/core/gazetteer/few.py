@@ -28,6 +28,12 @@ from .ranking import (
 from .terms import Term
 
 _FIELD = (1 << FIELD_BITS) - 1
+# Plain numbers: comparing members of an enumeration costs several times as much.
+_NAME = int(Field.NAME)
+PARTS = (
+    "words", "whole words", "name covered", "from the start", "in order", "number as written",
+    "kind and size",
+)  # fmt: skip
 _NOWHERE = -9
 
 
@@ -60,6 +66,15 @@ class _Place:
                 return column
         return _NOWHERE
 
+    def whole_words(self, cells: Sequence[int]) -> int:
+        """How many whole words the term is in a row that has it."""
+        term = self.term
+        if term.edits:
+            return 0
+        if not term.token.unfinished and len(term.whole) == len(term.spans):
+            return 1
+        return sum(1 for word in self.whole if _has_word(cells, word))
+
     def holds(self, code: int) -> bool:
         """Whether a cell is one of the term's words."""
         place = bisect_right(self.starts, code)
@@ -79,114 +94,102 @@ def _disjoint(spans: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
 
 def look_at_few(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> list[Ranked]:
     """The nodes that have every term, one of them in their own name or as a number, scored."""
-    places = [_Place(edition, term) for term in terms]
-    # The rarest term brought the nodes here; of the others the rarer ones fail sooner.
-    order = sorted(range(len(terms)), key=lambda i: terms[i].count)
-    order.append(order.pop(0))
+    look = _Look(edition, terms)
     rows = edition.node_words.take(nodes, axis=0).tolist()
-    nothing = len(edition.words) << FIELD_BITS
     found = [
         ranked
         for node, cells in zip(nodes.tolist(), rows, strict=True)
-        if (ranked := _look_at(edition, node, _filled(cells, nothing), places, order)) is not None
+        if (ranked := look.at(node, cells)) is not None
     ]
     found.sort(key=lambda ranked: -ranked.score)
     return found
 
 
-def _filled(cells: list[int], nothing: int) -> list[int]:
-    """The cells of a row that hold words."""
-    return cells[: cells.index(nothing)] if cells[-1] == nothing else cells
-
-
 def explain(edition: Edition, node: int, terms: Sequence[Term]) -> dict[str, float]:
     """What the score of a node that has every term is made of, nearness left out."""
-    places = [_Place(edition, term) for term in terms]
-    cells = edition.node_words[node].tolist()
-    found = _look_at(edition, node, cells, places, list(range(len(terms))), explain=True)
-    return {} if found is None else {name: round(v, 2) for name, v in found.parts.items()}
+    found = _Look(edition, terms).at(node, edition.node_words[node].tolist())
+    if found is None:
+        return {}
+    return {name: round(part, 2) for name, part in zip(PARTS, found.parts, strict=True)}
 
 
-def _look_at(
-    edition: Edition, node: int, cells: list[int], places: list[_Place], order: list[int],
-    *, explain: bool = False,
-) -> Ranked | None:  # fmt: skip
-    count = len(places)
-    columns = [_NOWHERE] * count
-    numbers = [0] * count
-    for i in order:
-        place = places[i]
-        columns[i] = place.column(cells)
-        if place.numbered is not None and _stands_in(place.numbered, node):
-            numbers[i] = 2
-        elif place.units is not None and _stands_in(place.units, node):
-            numbers[i] = 1
-        if columns[i] < 0 and not numbers[i] and not _inside(edition, node, place.term):
+class _Look:
+    """Terms made ready to be looked for in one node after the other."""
+
+    def __init__(self, edition: Edition, terms: Sequence[Term]) -> None:
+        self._edition = edition
+        self._places = [_Place(edition, term) for term in terms]
+        # The rarest term brought the nodes here; of the others the rarer ones fail sooner.
+        self._order = sorted(range(len(terms)), key=lambda i: terms[i].count)
+        self._order.append(self._order.pop(0))
+        self._nothing = len(edition.words) << FIELD_BITS
+        self._side = number_side([term.token for term in terms])
+        self._number_first = edition.number_first.tolist()
+
+    def at(self, node: int, cells: list[int]) -> Ranked | None:
+        """The node with its score, or None where it lacks a term."""
+        if cells[-1] == self._nothing:
+            cells = cells[: cells.index(self._nothing)]
+        places = self._places
+        columns = [_NOWHERE] * len(places)
+        numbers = [0] * len(places)
+        for i in self._order:
+            place = places[i]
+            columns[i] = place.column(cells)
+            if place.numbered is not None and _stands_in(place.numbered, node):
+                numbers[i] = 2
+            elif place.units is not None and _stands_in(place.units, node):
+                numbers[i] = 1
+            if columns[i] < 0 and not numbers[i] and not _inside(self._edition, node, place.term):
+                return None
+        if not any(numbers) and not any(c >= 0 and cells[c] & _FIELD >= _NAME for c in columns):
             return None
-    if not any(numbers) and not any(c >= 0 and cells[c] & _FIELD >= Field.NAME for c in columns):
-        return None
-    return _scored(edition, node, cells, places, columns, numbers, explain=explain)
+        return self._scored(node, cells, columns, numbers)
 
-
-def _scored(
-    edition: Edition, node: int, cells: list[int], places: list[_Place], columns: list[int],
-    numbers: list[int], *, explain: bool,
-) -> Ranked:  # fmt: skip
-    words = whole = in_order = 0.0
-    named = 0
-    start = False
-    before: _Place | None = None
-    narrowing: list[Term] = []
-    numbered = False
-    for place, column, number in zip(places, columns, numbers, strict=True):
-        term = place.term
-        own = False
-        if column >= 0:
-            field = _best_field(place, cells, column)
-            best = min(field, Field.NAME) * FIELD_WEIGHT
-            own = field >= Field.NAME
-            start = start or field == Field.NAME_START
-            if not term.edits:
-                if not term.token.unfinished and len(term.whole) == len(term.spans):
-                    whole += 1
-                elif place.whole:
-                    whole += sum(1 for word in place.whole if _has_word(cells, word))
-        else:
-            best = number * NUMBER_WEIGHT / 2 if number else POSTCODE_WEIGHT
-            narrowing.append(term)
-            numbered = numbered or number > 0
-            whole += number > 0
-        words += best * term.token.width
-        named += own
-        in_order += own and before is not None and _follows(cells, before, place)
-        before = place if own else None
-    side = number_side([place.term.token for place in places])
-    first = bool(edition.number_first[edition.node_country_at[node]])
-    written = side is not None and side == first
-    length = max(1, edition.node_name_length_at[node])
-    total = (
-        words + whole * EXACT_WEIGHT + min(named / length, 1.0) * COVERAGE_WEIGHT
-        + start * START_WEIGHT + in_order * ORDER_WEIGHT + written * WRITTEN_WEIGHT
-        + edition.node_weight_at[node]
-    )  # fmt: skip
-    if not explain:
-        return Ranked(node, total, narrowing, numbered)
-    parts = {
-        "words": words,
-        "whole words": whole * EXACT_WEIGHT,
-        "name covered": min(named / length, 1.0) * COVERAGE_WEIGHT,
-        "from the start": start * START_WEIGHT,
-        "in order": in_order * ORDER_WEIGHT,
-        "number as written": written * WRITTEN_WEIGHT,
-        "kind and size": edition.node_weight_at[node],
-    }
-    return Ranked(node, total, narrowing, numbered, parts)
+    def _scored(
+        self, node: int, cells: list[int], columns: list[int], numbers: list[int]
+    ) -> Ranked:
+        edition = self._edition
+        words = whole = in_order = 0.0
+        named = 0
+        start = numbered = False
+        before: _Place | None = None
+        narrowing: list[Term] = []
+        for place, column, number in zip(self._places, columns, numbers, strict=True):
+            own = False
+            if column >= 0:
+                field = _best_field(place, cells, column)
+                best = min(field, _NAME) * FIELD_WEIGHT
+                own = field >= _NAME
+                start = start or field > _NAME
+                whole += place.whole_words(cells)
+            else:
+                best = number * NUMBER_WEIGHT / 2 if number else POSTCODE_WEIGHT
+                narrowing.append(place.term)
+                numbered = numbered or number > 0
+                whole += number > 0
+            words += best * place.term.token.width
+            named += own
+            in_order += own and before is not None and _follows(cells, before, place)
+            before = place if own else None
+        written = self._side == self._number_first[edition.node_country_at[node]]
+        length = max(1, edition.node_name_length_at[node])
+        parts = (
+            words,
+            whole * EXACT_WEIGHT,
+            min(named / length, 1.0) * COVERAGE_WEIGHT,
+            start * START_WEIGHT,
+            in_order * ORDER_WEIGHT,
+            written * WRITTEN_WEIGHT,
+            edition.node_weight_at[node],
+        )
+        return Ranked(node, sum(parts), narrowing, numbered, parts)
 
 
 def _best_field(place: _Place, cells: Sequence[int], column: int) -> int:
     """The greatest field in which the term stands; its first cell is known."""
     best = cells[column] & _FIELD
-    if best >= Field.NAME:  # names come first in a row, and begin with their start
+    if best >= _NAME:  # names come first in a row, and begin with their start
         return best
     return max([best, *(code & _FIELD for code in cells[column + 1 :] if place.holds(code))])
 
@@ -194,7 +197,7 @@ def _best_field(place: _Place, cells: Sequence[int], column: int) -> int:
 def _follows(cells: Sequence[int], before: _Place, place: _Place) -> bool:
     """Whether a term stands in the name right behind another."""
     return any(
-        code & _FIELD == Field.NAME and place.holds(code) and before.holds(cells[column])
+        code & _FIELD == _NAME and place.holds(code) and before.holds(cells[column])
         for column, code in enumerate(cells[1:])
     )
 

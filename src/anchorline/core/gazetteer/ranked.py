@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from .terms import Term
 
@@ -17,11 +17,11 @@ class Ranked:
         narrowing: the terms that stand for numbers or postcodes alone: they settle which of
             its addresses are meant.
         numbered: whether one of them is a number.
-        parts: what the score is made of, where that was asked for.
+        parts: what the score is made of, in the order of `few.PARTS`, where that is known.
     """
 
     node: int
     score: float
     narrowing: Sequence[Term]
     numbered: bool
-    parts: dict[str, float] = field(default_factory=dict)
+    parts: tuple[float, ...] = ()

@@ -192,7 +192,8 @@ class EditionSearch(ReadingSearch):
         corrected: dict[str, str] = {}
         marking: dict[int, Highlighter] = {}
         for found in shown:
-            read = self._read_words(found)
+            edited = any(term.edits for term in found.terms)
+            read = self._read_words(found) if edited else {}
             corrected = corrected or read
             key = id(found.terms)
             if key not in marking:
