@@ -26,6 +26,7 @@ ROWS = [
     row(10, "FR", number="4", street="Bd Victor", town="Saint-Orvain", postcode="96011"),
     row(11, "US", number="210", unit="Apt 4B", street="N Main St", town="Cedar Hollow",
         region_code="VT", postcode="00011"),
+    row(14, "NL", number="23", street="Kade", town="Eikdam", postcode="0201 NR"),
     row(12, "NL", number="9", street="Søndervej", town="Eikdam", postcode="0201 DG"),
 ]  # fmt: skip
 
@@ -65,6 +66,8 @@ def small():
         ("4 bld victor", "10"),
         ("Apt 4B, 210 north main street", "11"),
         ("210 n main st cedar hollow", "11"),
+        ("0201 NR 23", "14"),
+        ("kade nr 23", "14"),
         ("soendervej 9", "12"),
         ("sondervej", "12"),
         ("Søndervej 9", "12"),

@@ -37,7 +37,7 @@ class EditionSearch(ReadingSearch):
         super().__init__(maker, request, keep)
         typed = tokens_of(request.text)
         others = typed_transliterated(request.text)
-        self.tokens = without_designators(as_tokens(typed, others)) if typed else []
+        self.tokens = as_tokens(typed, others) if typed else []
 
     def literal(self) -> SearchAnswer:
         """Rows that have everything as it was typed."""
@@ -45,11 +45,12 @@ class EditionSearch(ReadingSearch):
         if not tokens:
             return SearchAnswer()
         sure, perhaps = put_together(self.edition, tokens)
-        rows = self.read("put together", sure) if sure else []
+        # Only now are designators taken out: the NR of a postcode is none.
+        rows = self.read("put together", without_designators(sure)) if sure else []
         if not rows:
-            rows = self.read("as typed", tokens)
+            rows = self.read("as typed", without_designators(tokens))
             for reading in perhaps:
-                rows += self.read("put together", reading)
+                rows += self.read("put together", without_designators(reading))
         return self._answer(rows)
 
     def loose(self) -> SearchAnswer:
@@ -58,7 +59,7 @@ class EditionSearch(ReadingSearch):
         if not tokens:
             return SearchAnswer()
         sure, _ = put_together(self.edition, tokens)
-        tokens = sure or tokens
+        tokens = without_designators(sure or tokens)
         for find in (self._number_begun, self._as_unit, self._begun, self._joined_or_split):
             rows = find(tokens)
             if rows:
