@@ -72,7 +72,6 @@ UNIT_MARK = "#"
 MOST_WORDS = 24
 
 Arrays = Mapping[str, npt.NDArray[np.generic]]
-IntArray = npt.NDArray[np.integer]
 
 
 class Field(IntEnum):

@@ -67,9 +67,7 @@ def nodes_with_all(
         parts.append(look_into(edition, near, terms).complete())
     if not parts:
         parts.append(look_into(edition, _NO_NODES, terms))
-    found = parts[0] if len(parts) == 1 else joined(parts)
-    found.cut = cut
-    return found
+    return parts[0] if len(parts) == 1 else joined(parts)
 
 
 def _cost(term: Term) -> float:

@@ -84,7 +84,7 @@ class Edition:
         self.typo_prefixes_at = arrays["typo_prefixes"].data
         self.typo_prefix_words = numbers("typo_prefix_words")
         self.node_first_at = arrays["node_first"].data
-        self.node_end_at = arrays["node_end"].data
+        self.node_end, self.node_end_at = numbers("node_end"), arrays["node_end"].data
         self.node_kind_at = arrays["node_kind"].data
         self.node_weight_at = arrays["node_weight"].data
         self.node_name_length_at = arrays["node_name_length"].data
@@ -234,6 +234,10 @@ class Edition:
             listed: list[int] = self.members[first:end].tolist()
             return listed
         return range(first, end)
+
+    def last_member(self, ends: Numbers) -> Numbers:
+        """The last addresses of listed nodes with these ends; of no meaning for ranges."""
+        return self.members.take(ends - 1, mode="clip")
 
     def is_listed(self, node: int) -> bool:
         """Whether the node lists its addresses and is not a range of them."""

@@ -38,7 +38,6 @@ class Found:
         numbers: term × node, 2 where a term stands for a street number inside, 1 for a unit;
             None: nowhere.
         postcodes: term × node, where a term stands for a postcode inside; None: nowhere.
-        cut: whether lighter nodes were left unread.
     """
 
     nodes: Nodes
@@ -47,7 +46,6 @@ class Found:
     best: Fields
     numbers: Fields | None
     postcodes: Flags | None
-    cut: bool = False
 
     def only(self, kept: Flags | npt.NDArray[np.integer]) -> Found:
         """The same for some of the nodes."""
@@ -61,7 +59,6 @@ class Found:
             self.best.take(chosen, axis=1),
             None if self.numbers is None else self.numbers.take(chosen, axis=1),
             None if self.postcodes is None else self.postcodes.take(chosen, axis=1),
-            self.cut,
         )
 
     def has(self) -> Flags:

@@ -14,7 +14,7 @@ from .ranked import Ranked
 from .terms import Term
 from .typos import distance, edits_allowed
 
-# One less than are ranked at least: more than these may have been left out.
+# Fewer than are ranked at least (`reading_search`), so none was left out.
 MOST_HELD = 15
 
 

@@ -10,8 +10,10 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..kinds import NODE_KINDS
 from ..match_ranges import match_ranges
 from ..text import compact, tokens
+from .arrays import LISTED_KINDS
 from .candidates import NodeFilter
 from .edition import Edition
 from .found import Flags, Nodes
@@ -52,14 +54,12 @@ def open_streets(maker: RowMaker, node: int, request: SearchRequest) -> list[Sug
 def inside(edition: Edition, node: int) -> NodeFilter:
     """Keeps the nodes all of whose addresses are in a node that is a range of them."""
     first, end = int(edition.node_first_at[node]), int(edition.node_end_at[node])
+    listed = np.array([kind in LISTED_KINDS for kind in NODE_KINDS])
 
     def keep(nodes: Nodes) -> Flags:
-        kept = (edition.node_anchor[nodes] >= first) & (edition.node_anchor[nodes] < end)
-        for place in np.flatnonzero(kept).tolist():
-            other = int(nodes[place])
-            stop = edition.node_end_at[other]
-            last = edition.members[stop - 1] if edition.is_listed(other) else stop - 1
-            kept[place] = last < end and other != node
+        ends = edition.node_end[nodes]
+        lasts = np.where(listed[edition.node_kind[nodes]], edition.last_member(ends), ends - 1)
+        kept: Flags = (edition.node_anchor[nodes] >= first) & (lasts < end) & (nodes != node)
         return kept
 
     return keep

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from .candidates import NodeFilter, nodes_with_all
 from .edition import Edition
 from .few import explain, look_at_few
-from .found import Found, look_into
+from .found import Found, Nodes, look_into
 from .members import RowMaker, addresses_begun, addresses_with
 from .near import nodes_near
 from .ranked import Ranked
@@ -17,6 +17,9 @@ from .readings import Reading
 from .scoring import score
 from .suggestion import SearchRequest, Step, Suggestion
 from .terms import Term, Token, look_up
+
+# So many nodes are ranked at least, however few rows are wanted.
+LEAST_RANKED = 16
 
 
 @dataclass(slots=True)
@@ -37,6 +40,7 @@ class ReadingSearch:
     keep: NodeFilter | None = None
     steps: list[Step] = field(default_factory=list)
     _looked_up: dict[tuple[Token, bool, bool], Term] = field(default_factory=dict)
+    _near: Nodes | None = None
 
     @property
     def edition(self) -> Edition:
@@ -75,8 +79,9 @@ class ReadingSearch:
     def ranked(self, terms: Sequence[Term]) -> list[Ranked]:
         """The best nodes that have all terms."""
         edition, near = self.edition, self.request.near
-        extra = None if near is None else nodes_near(edition, *near)
-        found = nodes_with_all(edition, terms, self.keep, extra)
+        if near is not None and self._near is None:
+            self._near = nodes_near(edition, *near)
+        found = nodes_with_all(edition, terms, self.keep, self._near)
         if not isinstance(found, Found):
             if near is None:
                 return look_at_few(edition, found, terms)
@@ -89,7 +94,7 @@ class ReadingSearch:
             return []
         request = self.request
         # Some to spare: two nodes may stand for the same row.
-        wanted = 2 * (request.limit + request.skip)
+        wanted = max(LEAST_RANKED, 2 * (request.limit + request.skip))
         return score(self.edition, found, terms, request.near, wanted)
 
     def step(self, name: str, terms: Sequence[Term], nodes: int) -> None:

@@ -148,11 +148,12 @@ class EditionSearch(ReadingSearch):
         for reading in (words, begun(words)):
             terms = self.terms(reading) if reading else []
             ranked = self.ranked(terms) if terms and all(term.found for term in terms) else []
+            all_terms = [*terms, *self.terms([last])]
             for best in ranked:
                 inside = addresses_begun(self.maker, best.node, best.narrowing, last.text, ())
                 for row in self.maker.by_number(best.node, inside[: 2 * self.request.limit]):
                     row.score = best.score
-                    rows.append(FoundRow(row, best.node, [*terms, *self.terms([last])]))
+                    rows.append(FoundRow(row, best.node, all_terms))
             self.step("number begun", terms, len(rows))
             if rows:
                 break

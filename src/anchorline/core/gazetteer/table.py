@@ -64,10 +64,6 @@ class RowTable:
         """Every distinct text by its number."""
         return list(self._numbers)
 
-    def text_number(self, text: str) -> int:
-        """The number of a text, which is taken in where it is new."""
-        return self._numbers.setdefault(text, len(self._numbers))
-
     def column(self, name: str) -> Ids:
         """Text numbers of a component, of `language` or of `country_code`, one a row."""
         cells = np.frombuffer(self._cells, dtype=np.uint32).reshape(-1, len(_TEXT_COLUMNS))
