@@ -110,6 +110,11 @@ SHORT_TYPES: dict[str, str] = {
     "avenue": "av.", "boulevard": "bd", "impasse": "imp.", "place": "pl.", "route de": "rte de",
     "straat": "str.", "Rua": "R.", "Avenida": "Av.", "Travessa": "Tv.", "Alameda": "Al.",
 }  # fmt: skip
+# Well inside each country, so that no house is scattered over its border: S, W, N, E in degrees.
+_MIDDLES: dict[str, tuple[float, float, float, float]] = {
+    "GB": (51, -5, 58, 0.5), "US": (32, -118, 46, -80), "DE": (48, 7, 54, 13),
+    "FR": (43, -1, 49, 6), "NL": (51.2, 4, 53, 6.5), "BR": (-25, -55, -5, -40),
+}  # fmt: skip
 STREETS_PER_TOWN = 60
 STEMS = 2600
 
@@ -148,7 +153,8 @@ class _Country:
             town = towns[number % len(towns)]
             if number >= len(towns):
                 town = f"{town} {rng.choice(self.stems)}"
-            where = (rng.uniform(35, 60), rng.uniform(-10, 20))
+            south, west, north, east = _MIDDLES[style.code]
+            where = (rng.uniform(south, north), rng.uniform(west, east))
             streets = max(6, int(STREETS_PER_TOWN * rng.paretovariate(1.4) / 2))
             shared = {"town": town}
             region = regions[number % len(regions)]

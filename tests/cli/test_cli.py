@@ -121,3 +121,37 @@ def test_find_says_what_it_read_and_with_trace_how(run):
     assert "Not found in these: '99'." in traced.stderr
     assert "without number" in traced.stdout
     assert "name covered" in traced.stdout
+
+
+def test_a_steward_loads_reads_the_report_activates_and_goes_back(run, tmp_path):
+    header = "id,country_code,street,town,postcode\n"
+    lines = [f"{i},GB,Gritstone Row,Marl,QV1 1AA\n" for i in range(20)]
+    (tmp_path / "one.csv").write_text(header + "".join(lines))
+    (tmp_path / "two.csv").write_text(header + "".join(lines[1:]) + "x,QQ,Row,Marl,\n")
+    first = run("data", "load", "cli-test", str(tmp_path / "one.csv"), "--activate", "always")
+    assert first.stdout == "Edition 1 is ready: 20 addresses. It is active.\n", first.stderr
+    assert "20 rows in" in first.stderr
+    stopped = run("data", "load", "cli-test", str(tmp_path / "two.csv"), "--bad-share", "0")
+    assert (stopped.returncode, stopped.stdout) == (1, "")
+    assert "Failed: 1 of 20 rows cannot be used, at most 0.0% may." in stopped.stderr
+    second = run("data", "load", "cli-test", str(tmp_path / "two.csv"), "--json")
+    job = json.loads(second.stdout)
+    assert (job["state"], job["rows_bad"]) == ("done", 1)
+    report = run("data", "report", "cli-test").stdout
+    assert "The country is not known" in report
+    assert "Against edition 1: 0 added, 1 gone, 0 changed" in report
+    assert "Over the limit: 1 addresses are gone: 5.0%, at most 2.0% may." in report
+    rows = run("data", "report", "cli-test", "2", "--rows").stdout.splitlines()
+    assert (rows[0], rows[1][:4]) == ("line,id,finding,column,reason,row", "21,x")
+    assert "Edition 2 of cli-test is active." in run("data", "activate", "cli-test", "2").stdout
+    assert "Edition 1 of cli-test is active." in run("data", "activate", "cli-test", "1").stdout
+    listed = run("data", "editions", "cli-test").stdout
+    assert [line.split()[:2] for line in listed.splitlines()[1:]] == [["2", "19"], ["1", "active"]]
+    kept = json.loads(run("data", "rules", "cli-test", "--keep", "1", "--json").stdout)
+    assert (kept["keep"], kept["bad_share"]) == (1, 0.05)
+    assert "built anew" in run("data", "rebuild", "cli-test", "2").stdout
+    assert "is gone" in run("data", "remove", "cli-test", "2", "--yes").stdout
+    assert run("data", "report", "cli-test", "2").returncode == 3
+    refused = run("data", "remove", "cli-test", "1", "--yes")
+    assert (refused.returncode, "is active" in refused.stderr) == (1, True)
+    assert "cli-test" in run("data", "list").stdout

@@ -3,8 +3,8 @@ import csv
 from click.testing import CliRunner
 
 from anchorline.core.forms import read_form
-from anchorline.core.gazetteer import Row, read_rows
 from anchorline.core.layouts import LayoutLibrary
+from anchorline.core.reference import RowChecker, Source
 from anchorline.demo.commands import main
 from anchorline.demo.scenario import FORMS, form_document
 
@@ -13,11 +13,12 @@ def test_rows_are_written_in_the_form_that_the_service_loads(tmp_path, layouts: 
     file = tmp_path / "rows.csv"
     arguments = ["rows", "120", "--seed", "3", "--country", "DE", "--country", "JP"]
     assert CliRunner().invoke(main, [*arguments, "--output", str(file)]).exit_code == 0
-    with file.open(encoding="utf-8", newline="") as lines:
-        rows = list(read_rows(lines, layouts))
+    checker = RowChecker(layouts)
+    checked = [checker.check(batch) for batch in Source([file.read_bytes()]).batches(50)]
+    rows = [row for batch in checked for row in batch.block.rows()]
     assert len(rows) == 120
-    assert all(isinstance(row, Row) for row in rows)
     assert {row.country_code for row in rows} == {"DE", "JP"}
+    assert not any(batch.findings.tallies for batch in checked)
     again = CliRunner().invoke(main, arguments).stdout_bytes
     assert again == file.read_bytes()
     assert next(csv.reader([again.decode().splitlines()[0]]))[:2] == ["id", "country_code"]

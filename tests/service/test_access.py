@@ -11,7 +11,8 @@ from anchorline.service.app import AREAS
 ENDPOINTS = [endpoint for area in AREAS for endpoint in area.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
-    "form": "tuning-visit", "slot": "piano", "record": "r1",
+    "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
+    "job": "j1",
 }  # fmt: skip
 
 

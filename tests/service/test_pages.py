@@ -2,7 +2,6 @@ import json
 import subprocess
 import sys
 
-import httpx
 import pytest
 
 
@@ -93,18 +92,6 @@ def test_a_setting_that_cannot_be_used_is_named_at_the_start(stack, environment,
     assert done.returncode == 1
     assert detail in done.stderr
     assert "Traceback" not in done.stderr
-
-
-def test_a_load_past_the_share_of_bad_rows_changes_nothing(stack, tmp_path):
-    file = tmp_path / "bad.csv"
-    file.write_text("id,country_code,town\r\n1,GB,Marl\r\n2,QQ,Marl\r\n")
-    done = run(stack, "load", "demo", str(file))
-    assert done.returncode == 1
-    assert "1 of 2 rows cannot be used" in done.stderr
-    assert "line 3, country_code: there is no layout for country 'QQ'" in done.stderr
-    assert httpx.get(f"{stack.url}/readyz", trust_env=False).status_code == 200
-    with stack.http() as http:
-        assert http.get("/api/v1/suggest?q=kiln").json()["edition"] == "demo@1"
 
 
 def test_a_short_password_is_refused(stack):

@@ -11,6 +11,7 @@ from pathlib import Path
 import httpx
 import pytest
 
+from anchorline.client import Client
 from tests.conftest import free_port
 
 ANCHORLINE = str(Path(sys.executable).with_name("anchorline"))
@@ -120,11 +121,10 @@ def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tm
             return answer.json()
 
         assert suggest()["suggestions"] == []
-        done = subprocess.run(
-            [sys.executable, "-m", "anchorline.service", "load", "extra", str(file)],
-            env=scratch_stack.environment, capture_output=True, text=True, timeout=60,
-        )  # fmt: skip
-        assert "extra: edition 1 is active, 1 addresses, 0 rows left out" in done.stdout
+        with Client(scratch_stack.url, scratch_stack.access["server_key"]) as client:
+            job = client.datasets.load("extra", file, activate="always")
+            ended = client.datasets.wait(job.id, every=0.02)
+        assert ended.message == "Edition 1 is ready: 1 addresses. It is active."
         deadline = time.monotonic() + 2
         answers = []
         while time.monotonic() < deadline:

@@ -1,4 +1,6 @@
 import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.runtime.migration import MigrationContext
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Row, build_edition
@@ -6,8 +8,10 @@ from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.datasets import DatasetStore, EditionEntry
 from anchorline.store.edition_files import EditionFiles
 from anchorline.store.forms import FormStore
+from anchorline.store.jobs import JobStore, NewJob
 from anchorline.store.keys import KeyStore
 from anchorline.store.migrate import is_migrated
+from anchorline.store.schema import Base
 from anchorline.store.users import UserStore
 
 
@@ -93,14 +97,15 @@ def test_a_key_is_kept_as_a_digest_and_checked_whole(database):
 
 def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path):
     files, datasets = EditionFiles(tmp_path), DatasetStore(database)
-    number = datasets.next_number("ds")
+    JobStore(database).make(NewJob("load", "ds", "me"), receiving=True)
+    number = datasets.give_number("ds")
     rows = [Row("1", "GB", {"street": "Abbey Lane", "town": "Marl"}, "", 52.0, -1.0)]
     assert files.write("ds", number, build_edition(rows, layouts)) > 0
     assert files.open("ds", number).address(0).components["town"] == "Marl"
-    datasets.add_edition(EditionEntry("ds", number, "f.csv", "0" * 64, 1, 0, {}))
+    datasets.put_edition(EditionEntry("ds", number, "f.csv", "0" * 64, 1, 0))
     datasets.activate("ds", number)
     assert datasets.active()["ds"] == number
-    assert datasets.next_number("ds") == number + 1
+    assert datasets.give_number("ds") == number + 1
     with pytest.raises(NotThereError, match="no edition 99"):
         datasets.activate("ds", 99)
     with pytest.raises(EditionError, match="cannot be opened"):
@@ -109,3 +114,6 @@ def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path)
 
 def test_the_tables_are_those_of_this_release(database):
     assert is_migrated(database)
+    with database.engine.connect() as connection:
+        differences = compare_metadata(MigrationContext.configure(connection), Base.metadata)
+    assert differences == []

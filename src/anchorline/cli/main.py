@@ -17,6 +17,7 @@ import click
 
 from anchorline.client import AnchorlineError, Client, NotFoundError, UnreachableError
 
+from .data import data
 from .finding import find, lines, near, postcode, show
 from .forms import forms
 from .output import note
@@ -105,15 +106,30 @@ def connect(access: Path) -> None:
 
 
 @main.command()
-def serve() -> None:
+@click.option("--worker", "with_worker", is_flag=True, help="Run a worker beside it.")
+def serve(with_worker: bool) -> None:
     """Start the service, and its database if it is the project's own; Ctrl-C stops both.
 
     Settings are environment variables, ANCHORLINE_PORT for one; docs/operators.md lists them.
     """
-    os.execv(sys.executable, [sys.executable, "-m", "anchorline.service", "run"])  # noqa: S606
+    _become("run", *(["--worker"] if with_worker else []))
 
 
-for command in (find, postcode, show, near, lines, forms, records):
+@main.command()
+def worker() -> None:
+    """Start a worker, which loads reference data for the service; Ctrl-C stops it.
+
+    It reads the same settings as the service, whose database must be running. Several may run.
+    """
+    _become("work")
+
+
+def _become(*arguments: str) -> None:
+    command = [sys.executable, "-m", "anchorline.service", *arguments]
+    os.execv(sys.executable, command)  # noqa: S606
+
+
+for command in (find, postcode, show, near, lines, data, forms, records):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

@@ -64,6 +64,11 @@ def highlighted(label: str, matches: Iterable[Sequence[int]]) -> Text:
     return text
 
 
+def error_console() -> Console:
+    """Where progress is shown: the error stream, so that answers can be piped on."""
+    return Console(stderr=True)
+
+
 def _console() -> Console:
     # Off a terminal, a table must not be cut to some default width.
     return Console(width=None if sys.stdout.isatty() else 200, soft_wrap=False)

@@ -7,11 +7,18 @@ with Client("http://127.0.0.1:8470", key="anl_server_…") as anchorline:
     address = anchorline.address(found.suggestions[0].id)
 """
 
+from anchorline.wire.datasets import (
+    DatasetAnswer,
+    EditionAnswer,
+    JobAnswer,
+    RulesRequest,
+)
 from anchorline.wire.finding import PostcodeAnswer, TraceShape
 from anchorline.wire.forms import FormDocument
 from anchorline.wire.records import SlotInputShape
 
 from .api import Client
+from .datasets import Datasets
 from .errors import (
     AnchorlineError,
     ConflictError,
@@ -28,12 +35,17 @@ __all__ = [
     "AnchorlineError",
     "Client",
     "ConflictError",
+    "DatasetAnswer",
+    "Datasets",
+    "EditionAnswer",
     "FormDocument",
     "InvalidError",
+    "JobAnswer",
     "NotFoundError",
     "PostcodeAnswer",
     "ProblemError",
     "RefusedError",
+    "RulesRequest",
     "ServiceFailedError",
     "SlotInputShape",
     "TooManyError",

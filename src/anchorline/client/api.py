@@ -43,6 +43,7 @@ from anchorline.wire.records import (
 )
 from anchorline.wire.session import StandAnswer
 
+from .datasets import Datasets
 from .transport import Transport
 
 _Answer = TypeVar("_Answer", bound=BaseModel)
@@ -56,12 +57,16 @@ class Client:
         url: the service's address, such as `http://127.0.0.1:8470`.
         key: a server or browser key.
         transport: a transport of one's own, instead of the two above.
+
+    Attributes:
+        datasets: the calls on reference data.
     """
 
     def __init__(
         self, url: str = "", key: str | None = None, *, transport: Transport | None = None
     ) -> None:
         self._transport = transport or Transport(url, key)
+        self.datasets = Datasets(self._transport)
 
     def __enter__(self) -> Client:
         return self

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import random
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from http import HTTPStatus
 from typing import Any
 
@@ -66,12 +66,14 @@ class Transport:
         query: Mapping[str, object] | None = None,
         body: BaseModel | None = None,
         headers: Mapping[str, str] | None = None,
+        content: Callable[[], Iterator[bytes]] | None = None,
         repeatable: bool | None = None,
     ) -> httpx.Response:
         """Sends a request and returns its successful answer.
 
         Args:
             query: parameters; those that are None are left out.
+            content: makes the pieces of a body that is no JSON, anew for every try.
             repeatable: whether it may be sent again; by default every GET may.
 
         Raises:
@@ -79,15 +81,9 @@ class Transport:
             ProblemError: the service answered with a problem.
         """
         may_repeat = method == "GET" if repeatable is None else repeatable
-        request = self._http.build_request(
-            method,
-            path,
-            params={k: _as_text(v) for k, v in (query or {}).items() if v is not None},
-            content=body.model_dump_json(exclude_none=True) if body is not None else None,
-            headers={**(headers or {}), **({"Content-Type": "application/json"} if body else {})},
-        )
         for attempt in range(1, self._tries + 1):
             last = not may_repeat or attempt == self._tries
+            request = self._request(method, path, query, body, headers, content)
             try:
                 response = self._http.send(request)
             except httpx.TransportError as error:
@@ -103,6 +99,26 @@ class Transport:
                 raise error_of(_problem(response))
             self._sleep(_pause(attempt, response.headers.get("Retry-After")))
         raise AssertionError("unreachable: the last attempt returns or raises")
+
+    def _request(
+        self,
+        method: str,
+        path: str,
+        query: Mapping[str, object] | None,
+        body: BaseModel | None,
+        headers: Mapping[str, str] | None,
+        content: Callable[[], Iterator[bytes]] | None,
+    ) -> httpx.Request:
+        sent: str | Iterator[bytes] | None = content() if content is not None else None
+        if body is not None:
+            sent = body.model_dump_json(exclude_none=True)
+        return self._http.build_request(
+            method,
+            path,
+            params={k: _as_text(v) for k, v in (query or {}).items() if v is not None},
+            content=sent,
+            headers={**(headers or {}), **({"Content-Type": "application/json"} if body else {})},
+        )
 
 
 def _pause(attempt: int, retry_after: str | None) -> float:

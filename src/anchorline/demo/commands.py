@@ -140,8 +140,8 @@ def _set_up_through_the_client(rows: int) -> None:
             with _step(f"Making and loading {rows:,} addresses"):
                 file = _folder() / "addresses.csv"
                 write_rows(rows, 2470, COUNTRIES, file)
-                _service("load", DATASET, str(file))
-                time.sleep(1.2)  # workers look for a new edition once a second
+                _load(client, file)
+                time.sleep(1.2)  # processes look for a new edition once a second
                 _wait_for_editions(client)
         if len(client.forms()) == 0:
             with _step("Setting up the forms and some records"):
@@ -149,6 +149,13 @@ def _set_up_through_the_client(rows: int) -> None:
                 submit_examples(client)
         for line in describe(client):
             click.echo(f"  · {line}")
+
+
+def _load(client: Client, file: Path) -> None:
+    job = client.datasets.load(DATASET, file, activate="always")
+    ended = client.datasets.wait(job.id, every=0.1)
+    if ended.state != "done":
+        raise DemoError(f"The addresses were not loaded: {ended.message}")
 
 
 def _wait_for_editions(client: Client) -> None:
@@ -206,7 +213,7 @@ def _spawn(errors: int, *, tied: bool = False) -> subprocess.Popen[bytes]:
     """The service as a process; `tied` ends it when this process ends, however that comes."""
     tie = ["setpriv", "--pdeathsig", "TERM", "--"] if tied else []
     return subprocess.Popen(
-        [*tie, sys.executable, "-m", "anchorline.service", "run"],
+        [*tie, sys.executable, "-m", "anchorline.service", "run", "--worker"],
         # On the terminal only what went wrong; the background's log has everything.
         env={"ANCHORLINE_LOG_LEVEL": "warning", **os.environ} if tied else None,
         stdin=subprocess.DEVNULL,

@@ -1,7 +1,7 @@
 """What an operator does on the service's own machine, beside the API.
 
-python -m anchorline.service run
-python -m anchorline.service load DATASET FILE
+python -m anchorline.service run [--worker]
+python -m anchorline.service work
 python -m anchorline.service user EMAIL NAME          password on standard input
 python -m anchorline.service key server NAME
 python -m anchorline.service key browser NAME --origin URL --form KEY
@@ -11,8 +11,8 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
-from pathlib import Path
 from typing import TYPE_CHECKING
 
 from anchorline.store.database import Database, StoreError
@@ -20,7 +20,8 @@ from anchorline.store.keys import KEY_KINDS
 from anchorline.store.local_server import LocalServerError
 from anchorline.store.migrate import migrate
 
-from .running import RunError, database_of, run
+from .logs import set_up_logs
+from .running import RunError, database_of, run, url_of_running_database
 from .settings import Settings, SettingsError, read_settings
 
 if TYPE_CHECKING:
@@ -35,38 +36,42 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         settings = read_settings()
         if given.command == "run":
-            return run(settings)
+            return run(settings, with_worker=given.worker)
+        if given.command in ("work", "job"):
+            return _work(settings, given)
         return _on_database(settings, given)
     except (SettingsError, RunError, LocalServerError, StoreError) as error:
         print(f"{error}", file=sys.stderr)
         return 1
 
 
+def _work(settings: Settings, given: argparse.Namespace) -> int:
+    """Runs the worker, or one of its jobs."""
+    from .context import make_services
+    from .loading.worker import Worker, run_job
+
+    set_up_logs(settings.log_level)
+    url = url_of_running_database(settings)
+    database = Database(url)
+    try:
+        services = make_services(settings, database)
+        if given.command == "job":
+            return run_job(services, given.id, os.environ.get("ANCHORLINE_CLAIM", ""))
+        return Worker(settings, services, url).run()
+    finally:
+        database.close()
+
+
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
     from .context import make_services
-    from .loading import LoadError, load_file
 
     with database_of(settings) as url:
         database = Database(url)
         try:
             migrate(database)
             services = make_services(settings, database)
-            if given.command == "load":
-                try:
-                    loaded = load_file(
-                        services, given.dataset, given.file, bad_share=given.bad_share
-                    )
-                except LoadError as error:
-                    print(f"{error}", file=sys.stderr)
-                    return 1
-                print(
-                    f"{loaded.dataset}: edition {loaded.number} is active, "
-                    f"{loaded.used} addresses, {loaded.bad} rows left out"
-                )
-                if loaded.ignored:
-                    print(f"Columns that are not known, ignored: {', '.join(loaded.ignored)}")
-            elif given.command in ("user", "provision"):
+            if given.command in ("user", "provision"):
                 password = sys.stdin.readline().rstrip("\n")
                 if len(password) < SHORTEST_PASSWORD:
                     print(f"At least {SHORTEST_PASSWORD} characters.", file=sys.stderr)
@@ -87,13 +92,6 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     return 0
 
 
-def _share(text: str) -> float:
-    value = float(text)
-    if not 0 <= value <= 1:
-        raise argparse.ArgumentTypeError(f"{text} is not between 0 and 1")
-    return value
-
-
 def _make_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
     """A key; only a browser key is tied to origins and forms."""
     if kind == "server":
@@ -105,11 +103,11 @@ def _make_key(services: Services, kind: str, name: str, given: argparse.Namespac
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="python -m anchorline.service")
     commands = parser.add_subparsers(dest="command", required=True)
-    commands.add_parser("run", help="start the database and the service; Ctrl-C stops both")
-    load = commands.add_parser("load", help="load a file of reference data and activate it")
-    load.add_argument("dataset")
-    load.add_argument("file", type=Path)
-    load.add_argument("--bad-share", type=_share, default=0.05, help="share of bad rows, 0 to 1")
+    run_all = commands.add_parser("run", help="start the database and the service; Ctrl-C stops it")
+    run_all.add_argument("--worker", action="store_true", help="run a worker beside it")
+    commands.add_parser("work", help="run a worker, which loads reference data; Ctrl-C stops it")
+    job = commands.add_parser("job", help="what a worker runs for one job")
+    job.add_argument("id")
     user = commands.add_parser("user", help="make a console user; password on standard input")
     both = commands.add_parser("provision", help="make a user and a key of each kind, as JSON")
     for people in (user, both):

@@ -9,7 +9,9 @@ from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
 from anchorline.store.forms import FormStore
+from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
+from anchorline.store.load_data import LoadData
 from anchorline.store.records import RecordStore
 from anchorline.store.users import UserStore
 
@@ -26,6 +28,8 @@ class Services:
     database: Database
     datasets: DatasetStore
     edition_files: EditionFiles
+    jobs: JobStore
+    load_data: LoadData
     forms: FormStore
     records: RecordStore
     users: UserStore
@@ -44,6 +48,8 @@ def make_services(settings: Settings, database: Database) -> Services:
         database=database,
         datasets=datasets,
         edition_files=files,
+        jobs=JobStore(database),
+        load_data=LoadData(database),
         forms=FormStore(database),
         records=RecordStore(database),
         users=users,

@@ -7,7 +7,7 @@ then the handler. The same declarations make the OpenAPI document, so that it ca
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -23,6 +23,7 @@ from .problems import ProblemError, from_validation
 
 API = "/api/v1"
 JSON = "application/json"
+FILE_TYPES = ("text/csv", "application/x-ndjson", "application/gzip", "application/octet-stream")
 _Shape = TypeVar("_Shape", bound=BaseModel)
 
 
@@ -50,11 +51,16 @@ class Call:
 
 @dataclass(frozen=True, slots=True)
 class Reply:
-    """An answer with another status than 200, or with headers; `shape` None for no body."""
+    """An answer with another status than 200, or with headers; `shape` None for no body.
+
+    Attributes:
+        stream: a body in pieces, where the endpoint declares a download.
+    """
 
     shape: Shape | None
     status: int = 200
     headers: Mapping[str, str] = field(default_factory=dict)
+    stream: Iterable[bytes] | None = None
 
 
 Handler = Callable[[Call], "Shape | Reply"]
@@ -70,6 +76,8 @@ class Endpoint:
         problems: the statuses of the problems that it answers beside the general ones.
         request_headers: headers that it reads, with what they are for.
         answer_headers: headers that it sends, with what they are for.
+        upload: the body is a file, which the handler reads from the request.
+        download: the media type of an answer that is not JSON.
     """
 
     method: str
@@ -83,6 +91,8 @@ class Endpoint:
     problems: tuple[int, ...]
     request_headers: Mapping[str, str]
     answer_headers: Mapping[str, str]
+    upload: bool = False
+    download: str | None = None
 
     @property
     def name(self) -> str:
@@ -111,11 +121,15 @@ class Area:
         request_headers: Mapping[str, str] | None = None,
         answer_headers: Mapping[str, str] | None = None,
         not_modified: bool = False,
+        upload: bool = False,
+        download: str | None = None,
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
 
         Args:
             not_modified: it may answer 304 to a request with If-None-Match.
+            upload: its body is a file.
+            download: the media type of an answer that is not JSON.
         """
 
         def declare(handler: Handler) -> Handler:
@@ -133,6 +147,8 @@ class Area:
                     problems=problems,
                     request_headers=request_headers or {},
                     answer_headers=answer_headers or {},
+                    upload=upload,
+                    download=download,
                 )
             )
             return handler
@@ -171,6 +187,8 @@ def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
 def respond(answer: Shape | Reply) -> Response:
     """The HTTP response of an answer."""
     reply = answer if isinstance(answer, Reply) else Reply(answer)
+    if reply.stream is not None:
+        return Response(reply.stream, status=reply.status, headers=dict(reply.headers))
     data = b"" if reply.shape is None else orjson.dumps(reply.shape.model_dump(mode="json"))
     response = Response(data, status=reply.status)
     if reply.shape is None:

@@ -15,7 +15,7 @@ from anchorline import __doc__ as purpose
 from anchorline.wire.problems import ProblemAnswer
 
 from .access import Access
-from .endpoints import API, JSON, Area, Endpoint
+from .endpoints import API, FILE_TYPES, JSON, Area, Endpoint
 from .problems import PROBLEM_TYPE
 
 _PATH_PART = re.compile(r"<(?:path:)?(\w+)>")
@@ -27,6 +27,9 @@ _PATH_MEANINGS = {
     "form": ("Key of a form", "tuning-visit"),
     "slot": ("Key of a slot of the form", "piano"),
     "record": ("Id of a record", "r0190a0b0c0d0aabbccddeeff"),
+    "dataset": ("Name of a dataset", "demo"),
+    "number": ("Number of an edition", "1"),
+    "job": ("Id of a job", "0f3a9c52e17b4d0e8a61c2f5d3b49e70"),
 }
 _SECURITY: dict[Access, list[dict[str, list[str]]]] = {
     Access.PUBLIC: [],
@@ -46,6 +49,15 @@ _SCHEMES = {
         "description": "A browser key, `anl_browser_…`. Public; tied to origins and forms.",
     },
     "session": {"type": "apiKey", "in": "cookie", "name": "anchorline_session"},
+}
+
+
+_FILE = {"type": "string", "contentMediaType": "application/octet-stream"}
+_UPLOAD = {
+    "multipart/form-data": {
+        "schema": {"type": "object", "required": ["file"], "properties": {"file": _FILE}}
+    },
+    **{name: {"schema": _FILE} for name in FILE_TYPES},
 }
 
 
@@ -97,6 +109,8 @@ def _operation(area: Area, endpoint: Endpoint) -> dict[str, Any]:
             **{str(s): _problem(s) for s in sorted(_problem_statuses(endpoint))},
         },
     }
+    if endpoint.upload:
+        operation["requestBody"] = {"required": True, "content": _UPLOAD}
     if endpoint.body is not None:
         operation["requestBody"] = {
             "required": True,
@@ -109,7 +123,7 @@ def _problem_statuses(endpoint: Endpoint) -> set[int]:
     statuses = {400, 414, 422, 431, 500, 503, *endpoint.problems}
     if endpoint.access is not Access.PUBLIC:
         statuses |= {401, 403}
-    if endpoint.body is not None:
+    if endpoint.body is not None or endpoint.upload:
         statuses |= {413, 415}
     if _PATH_PART.search(endpoint.rule):
         statuses.add(404)
@@ -169,6 +183,8 @@ def _answer(
             name: {"description": meaning, "schema": {"type": "string"}}
             for name, meaning in endpoint.answer_headers.items()
         }
+    if endpoint.download is not None:
+        answer["content"] = {endpoint.download: {"schema": {"type": "string"}}}
     if shapes:
         references = [{"$ref": _SCHEMAS + _name(shape)} for shape in shapes]
         schema = references[0] if len(references) == 1 else {"anyOf": references}

@@ -182,6 +182,7 @@ def _from_http(error: HTTPException) -> ProblemError:
     details = {
         404: "There is nothing at this address. The API is described at /api/v1/openapi.json.",
         405: f"This address takes {headers.get('Allow', 'other methods')} only.",
-        413: "The request is larger than the service takes (ANCHORLINE_MAX_BODY).",
+        413: "The request is larger than the service takes (ANCHORLINE_MAX_BODY; for files of "
+        "reference data ANCHORLINE_MAX_UPLOAD).",
     }
     return ProblemError(status, details.get(status, error.description or error.name), (), headers)

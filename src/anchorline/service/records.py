@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 from typing import Any
 
@@ -14,7 +13,6 @@ from anchorline.store.database import ReusedKeyError
 from anchorline.store.records import (
     BadCursorError,
     NewRecord,
-    OnceOnly,
     Record,
 )
 from anchorline.store.records import (
@@ -36,10 +34,10 @@ from .access import Access
 from .endpoints import Area, Call, Reply
 from .finding import facts_shape
 from .forms import open_form
-from .problems import ProblemError, invalid
+from .idempotency import once_only, reused_key
+from .problems import invalid
 
 area = Area("records")
-_IDEMPOTENCY_KEY = re.compile(r"[!-~]{1,200}")
 
 
 @area.endpoint(
@@ -66,11 +64,11 @@ def submit_record(call: Call) -> Reply:
         made_by=call.caller.name,
     )
     try:
-        record, _made_now = call.services.records.add(new, _once(call, form))
+        record, _made_now = call.services.records.add(
+            new, once_only(call, form.key, call.request.get_data())
+        )
     except ReusedKeyError:
-        raise ProblemError(
-            409, "This Idempotency-Key was used for another request; take a new one."
-        ) from None
+        raise reused_key() from None
     return Reply(
         _answer(record, call.services.layouts),
         status=201,
@@ -163,17 +161,6 @@ def _label(
         if line not in parts:
             parts.append(line)
     return " · ".join(parts) or form.title
-
-
-def _once(call: Call, form: Form) -> OnceOnly | None:
-    key = call.request.headers.get("Idempotency-Key")
-    if key is None:
-        return None
-    if not _IDEMPOTENCY_KEY.fullmatch(key):
-        detail = "An Idempotency-Key has 1 to 200 characters: letters, digits, signs, no blanks."
-        raise invalid([Problem("", detail)])
-    scope = f"{call.caller.kind}/{form.key}"
-    return OnceOnly(scope=scope, key=key, request=call.request.get_data())
 
 
 def _page(call: Call, query: FormRecordQuery, form: str | None) -> RecordList:

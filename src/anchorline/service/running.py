@@ -26,9 +26,10 @@ from anchorline.store.tidy import tidy
 from .logs import logger, set_up_logs
 from .settings import Settings
 
-_STOP_SECONDS = 15
+_STOP_SECONDS = 25
 _PORT_SECONDS = 12
 _TIDY_SECONDS = 3600
+_WORKER_PAUSE_SECONDS = 0.5
 _log = logger("running")
 
 
@@ -54,8 +55,29 @@ def database_of(settings: Settings) -> Iterator[str]:
             server.stop()
 
 
-def run(settings: Settings) -> int:
-    """Runs the service until it is told to stop; returns the exit status."""
+def url_of_running_database(settings: Settings) -> str:
+    """The URL of a database that runs already.
+
+    Raises:
+        RunError: it does not.
+    """
+    if settings.database_url is not None:
+        return settings.database_url
+    url = LocalServer(settings.var / "mariadb", settings.database_port).running_url()
+    if url is None:
+        raise RunError(
+            f"The database in {settings.var / 'mariadb'} does not run. Start the service first "
+            "(anchorline serve), or set ANCHORLINE_DATABASE_URL."
+        )
+    return url
+
+
+def run(settings: Settings, *, with_worker: bool = False) -> int:
+    """Runs the service until it is told to stop; returns the exit status.
+
+    Args:
+        with_worker: a worker runs beside it, and is started again should it die.
+    """
     set_up_logs(settings.log_level)
     _require_free_port(settings)
     stopping = _Stopping()
@@ -68,7 +90,7 @@ def run(settings: Settings) -> int:
                 _log.warning("database kept elsewhere", folder=str(server.folder))
             url = server.start()
         _migrate(url)
-        return _serve(settings, url, server, stopping)
+        return _serve(settings, url, server, stopping, with_worker=with_worker)
     finally:
         if server is not None:
             server.stop()
@@ -121,20 +143,25 @@ def _require_free_port(settings: Settings) -> None:
             return
 
 
-def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _Stopping) -> int:
+def _serve(
+    settings: Settings,
+    url: str,
+    server: LocalServer | None,
+    stopping: _Stopping,
+    *,
+    with_worker: bool,
+) -> int:
     metrics = settings.var / "metrics"
     shutil.rmtree(metrics, ignore_errors=True)
     metrics.mkdir(parents=True)
-    process = subprocess.Popen(
-        _gunicorn_command(settings),
-        env={
-            **os.environ,
-            "ANCHORLINE_DATABASE_URL": url,
-            "ANCHORLINE_VAR_DIR": str(settings.var),
-            "PROMETHEUS_MULTIPROC_DIR": str(metrics),
-        },
-        start_new_session=True,
-    )
+    environment = {
+        **os.environ,
+        "ANCHORLINE_DATABASE_URL": url,
+        "ANCHORLINE_VAR_DIR": str(settings.var),
+        "PROMETHEUS_MULTIPROC_DIR": str(metrics),
+    }
+    process = _spawn(_gunicorn_command(settings), environment)
+    worker = _spawn(_WORKER_COMMAND, environment) if with_worker else None
     tidied = time.monotonic() - _TIDY_SECONDS
     try:
         while process.poll() is None and not stopping.asked:
@@ -146,9 +173,27 @@ def _serve(settings: Settings, url: str, server: LocalServer | None, stopping: _
                 _log.error("database died; starting it again")
                 if server.start() != url:
                     raise RunError("The database came back on another port; start again.")
+            if worker is not None and worker.poll() is not None:
+                _log.error("worker died; starting it again", status=worker.returncode)
+                time.sleep(_WORKER_PAUSE_SECONDS)
+                worker = _spawn(_WORKER_COMMAND, environment)
     finally:
+        if worker is not None:
+            _end(worker)
         _end(process)
     return 0 if stopping.asked else 1
+
+
+_WORKER_COMMAND = [sys.executable, "-m", "anchorline.service", "work"]
+
+
+def _spawn(command: list[str], environment: dict[str, str]) -> subprocess.Popen[bytes]:
+    """A process of its own session, which is told to end should this one die."""
+    return subprocess.Popen(
+        ["setpriv", "--pdeathsig", "TERM", "--", *command],
+        env=environment,
+        start_new_session=True,
+    )
 
 
 def _tidy(url: str) -> None:
@@ -165,7 +210,6 @@ def _tidy(url: str) -> None:
 def _gunicorn_command(settings: Settings) -> list[str]:
     bind = f"{settings.host}:{settings.port}"
     return [
-        "setpriv", "--pdeathsig", "TERM", "--",
         sys.executable, "-m", "gunicorn", "--no-control-socket",
         "--worker-class", "anchorline.service.worker.ProblemWorker", "--preload",
         "--workers", str(settings.workers),

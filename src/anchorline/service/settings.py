@@ -29,6 +29,8 @@ SETTINGS: dict[str, tuple[str, str]] = {
         "Signs the tokens of public pages; at least 32 characters, the same on all replicas",
     ),
     "ANCHORLINE_MAX_BODY": ("1048576", "Largest request body, in bytes"),
+    "ANCHORLINE_MAX_UPLOAD": ("4294967296", "Largest file of reference data, in bytes"),
+    "ANCHORLINE_LOADS": ("2", "Loads that a worker does at once, 1 to 16"),
     "ANCHORLINE_LOG_LEVEL": ("info", "debug, info, warning or error"),
     "ANCHORLINE_HTTPS": ("no", "yes where people reach the service by https: secure cookies"),
 }
@@ -52,6 +54,8 @@ class Settings:
     database_port: int
     secret: str | None
     max_body: int
+    max_upload: int
+    loads: int
     log_level: str
     https: bool
 
@@ -114,6 +118,8 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         database_port=number("ANCHORLINE_DATABASE_PORT", 1, 65535),
         secret=secret,
         max_body=number("ANCHORLINE_MAX_BODY", 1024, 100_000_000),
+        max_upload=number("ANCHORLINE_MAX_UPLOAD", 1024, 1 << 50),
+        loads=number("ANCHORLINE_LOADS", 1, 16),
         log_level=choice("ANCHORLINE_LOG_LEVEL", LOG_LEVELS),
         https=choice("ANCHORLINE_HTTPS", ("yes", "no")) == "yes",
     )

@@ -1,14 +1,50 @@
-"""Datasets and their editions."""
+"""Datasets, their rules, and their editions."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, field
+from datetime import datetime
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
+
+from anchorline.core.reference.comparison import MOVED_M
 
 from .database import Database, NotThereError
 from .schema import DatasetRow, EditionRow
+
+
+@dataclass(frozen=True, slots=True)
+class DatasetRules:
+    """How a dataset's loads are treated, as its steward set it.
+
+    Attributes:
+        bad_share: the share of rows, 0 to 1, that may be bad before a load is stopped.
+        automatic: whether an edition becomes active by itself where it keeps to the limits.
+        gone_share, changed_share, moved_share: these limits, shares of the active edition.
+        moved_m: metres from which an address counts as moved.
+        keep: how many of the newest editions are kept beside the active one and the one before.
+    """
+
+    bad_share: float = 0.05
+    automatic: bool = False
+    gone_share: float = 0.02
+    changed_share: float = 0.1
+    moved_share: float = 0.05
+    moved_m: float = MOVED_M
+    keep: int = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Dataset:
+    """A dataset; `previous` is the edition that was active before."""
+
+    name: str
+    active: int | None
+    previous: int | None
+    rules: DatasetRules
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,7 +52,11 @@ class EditionEntry:
     """What is kept about one edition.
 
     Attributes:
-        report: `unknown_columns` and the first `faults` (line, column, reason).
+        report: `unknown_columns`, and `findings` as `Findings.to_document` makes them.
+        job: the job whose rows it is built from; None for editions of before there were jobs.
+        changes_to: the edition that it is made of changes to; None for a whole one.
+        comparison: with the edition that was active then, as `Comparison.to_document` makes it.
+        index_bytes, rows_bytes: what its index and its rows take.
     """
 
     dataset: str
@@ -25,7 +65,17 @@ class EditionEntry:
     source_digest: str
     rows_used: int
     rows_bad: int
-    report: dict[str, Any]
+    report: dict[str, Any] = field(default_factory=dict)
+    job: str | None = None
+    changes_to: int | None = None
+    comparison: dict[str, Any] | None = None
+    index_bytes: int = 0
+    rows_bytes: int = 0
+    built_at: datetime | None = None
+    activated_at: datetime | None = None
+
+
+_FIELDS: tuple[str, ...] = tuple(EditionEntry.__dataclass_fields__)
 
 
 class DatasetStore:
@@ -34,39 +84,90 @@ class DatasetStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def next_number(self, dataset: str) -> int:
-        """The number of the next edition; makes the dataset where it is new."""
+    def list(self) -> Sequence[Dataset]:
+        """All datasets by name."""
         with self._database.transaction() as session:
-            if session.get(DatasetRow, dataset) is None:
-                session.add(DatasetRow(name=dataset, active_edition=None))
-            highest = session.scalar(
-                select(func.max(EditionRow.number)).where(EditionRow.dataset == dataset)
-            )
-            return (highest or 0) + 1
+            rows = session.scalars(select(DatasetRow).order_by(DatasetRow.name))
+            return [_dataset(row) for row in rows]
 
-    def add_edition(self, entry: EditionEntry) -> None:
-        """Keeps an edition's entry; AlreadyThereError where the number is taken."""
+    def get(self, name: str) -> Dataset:
+        """A dataset; NotThereError where there is none."""
         with self._database.transaction() as session:
-            session.add(
-                EditionRow(
-                    dataset=entry.dataset,
-                    number=entry.number,
-                    source_name=entry.source_name,
-                    source_digest=entry.source_digest,
-                    rows_used=entry.rows_used,
-                    rows_bad=entry.rows_bad,
-                    report=entry.report,
-                    built_at=self._database.now(),
-                )
+            return _dataset(_required(session, name))
+
+    def set_rules(self, name: str, rules: DatasetRules) -> Dataset:
+        """Sets a dataset's rules; makes it where it is new."""
+        with self._database.transaction() as session:
+            row = session.get(DatasetRow, name, with_for_update=True)
+            if row is None:
+                row = DatasetRow(name=name, active_edition=None)
+                session.add(row)
+            row.rules = asdict(rules)
+            session.flush()
+            return _dataset(row)
+
+    def give_number(self, dataset: str) -> int:
+        """The number for a new edition; none is given twice."""
+        with self._database.transaction() as session:
+            row = _required(session, dataset, lock=True)
+            row.numbers_given += 1
+            return row.numbers_given
+
+    def editions(self, dataset: str) -> Sequence[EditionEntry]:
+        """The editions that are kept, newest first."""
+        with self._database.transaction() as session:
+            rows = session.scalars(
+                select(EditionRow)
+                .where(EditionRow.dataset == dataset)
+                .order_by(EditionRow.number.desc())
             )
+            return [_edition(row) for row in rows]
+
+    def edition(self, dataset: str, number: int) -> EditionEntry:
+        """An edition; NotThereError where there is none."""
+        with self._database.transaction() as session:
+            row = session.get(EditionRow, (dataset, number))
+            if row is None:
+                raise NotThereError(_no_edition(dataset, number))
+            return _edition(row)
+
+    def put_edition(self, entry: EditionEntry) -> None:
+        """Keeps an edition's entry, in place of one with the same number."""
+        values = {name: getattr(entry, name) for name in _FIELDS}
+        values["built_at"] = entry.built_at or self._database.now()
+        with self._database.transaction() as session:
+            session.merge(EditionRow(**values))
+
+    def set_index_bytes(self, dataset: str, number: int, size: int) -> None:
+        """Notes what an edition's index takes on disk."""
+        with self._database.transaction() as session:
+            row = session.get(EditionRow, (dataset, number))
+            if row is None:
+                raise NotThereError(_no_edition(dataset, number))
+            row.index_bytes = size
 
     def activate(self, dataset: str, number: int) -> None:
         """Makes an edition the active one; NotThereError where there is no such edition."""
         with self._database.transaction() as session:
             row = session.get(DatasetRow, dataset, with_for_update=True)
-            if row is None or session.get(EditionRow, (dataset, number)) is None:
-                raise NotThereError(f"There is no edition {number} of dataset {dataset!r}.")
-            row.active_edition = number
+            edition = session.get(EditionRow, (dataset, number))
+            if row is None or edition is None:
+                raise NotThereError(_no_edition(dataset, number))
+            if row.active_edition != number:
+                row.previous_edition, row.active_edition = row.active_edition, number
+                edition.activated_at = self._database.now()
+
+    def remove_edition(self, dataset: str, number: int) -> None:
+        """Takes out an edition's entry, unless it is the active one."""
+        with self._database.transaction() as session:
+            row = _required(session, dataset, lock=True)
+            if row.active_edition == number:
+                raise NotThereError(f"Edition {number} of {dataset} is active; it stays.")
+            if row.previous_edition == number:
+                row.previous_edition = None
+            session.execute(
+                delete(EditionRow).where(EditionRow.dataset == dataset, EditionRow.number == number)
+            )
 
     def active(self) -> dict[str, int]:
         """The active edition's number by dataset."""
@@ -77,3 +178,31 @@ class DatasetStore:
                 )
             )
             return {name: number for name, number in rows if number is not None}
+
+
+def superfluous(dataset: Dataset, numbers: Sequence[int]) -> list[int]:
+    """The editions that the rule of `keep` does not keep: the oldest."""
+    staying = {dataset.active, dataset.previous}
+    others = sorted((n for n in numbers if n not in staying), reverse=True)
+    return others[dataset.rules.keep :]
+
+
+def _required(session: Session, name: str, *, lock: bool = False) -> DatasetRow:
+    row = session.get(DatasetRow, name, with_for_update=lock or None)
+    if row is None:
+        raise NotThereError(f"There is no dataset {name!r}.")
+    return row
+
+
+def _no_edition(dataset: str, number: int) -> str:
+    return f"There is no edition {number} of dataset {dataset!r}."
+
+
+def _dataset(row: DatasetRow) -> Dataset:
+    return Dataset(
+        row.name, row.active_edition, row.previous_edition, DatasetRules(**(row.rules or {}))
+    )
+
+
+def _edition(row: EditionRow) -> EditionEntry:
+    return EditionEntry(**{name: getattr(row, name) for name in _FIELDS})

@@ -31,9 +31,17 @@ class EditionFiles:
             np.save(partial / f"{name}.npy", array, allow_pickle=False)
         manifest = {**built.manifest, "arrays": sorted(built.arrays)}
         (partial / "manifest.json").write_bytes(orjson.dumps(manifest))
-        shutil.rmtree(final, ignore_errors=True)
+        before = final.with_name(f".{number}.before")
+        shutil.rmtree(before, ignore_errors=True)
+        if final.exists():
+            final.rename(before)
         partial.rename(final)
+        shutil.rmtree(before, ignore_errors=True)
         return sum(file.stat().st_size for file in final.iterdir())
+
+    def remove(self, dataset: str, number: int) -> None:
+        """Takes an edition's files away; whoever has them open goes on reading them."""
+        shutil.rmtree(self._path(dataset, number), ignore_errors=True)
 
     def open(self, dataset: str, number: int) -> Edition:
         """Opens an edition; its arrays are mapped, not read.

@@ -93,6 +93,13 @@ class LocalServer:
         self._wait_until_it_answers(access.url)
         return access.url
 
+    def running_url(self) -> str | None:
+        """The database's URL where the server runs and answers, else None."""
+        access = self._read_access()
+        if access is None or self._running_pid() is None or not _answers(access.url):
+            return None
+        return access.url
+
     def alive(self) -> bool:
         """Whether the server that this object started or found still runs."""
         if self._process is not None:

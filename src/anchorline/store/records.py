@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import binascii
-import hashlib
 import secrets
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, dataclass
@@ -19,8 +18,9 @@ from anchorline.core.address import Facts
 from anchorline.core.forms import Captured
 from anchorline.core.text import fold
 
-from .database import AlreadyThereError, Database, NotThereError, ReusedKeyError
-from .schema import IdempotencyRow, RecordAddressRow, RecordRow
+from .database import AlreadyThereError, Database, NotThereError
+from .once_only import OnceOnly, made_before, note_key
+from .schema import RecordAddressRow, RecordRow
 
 SORTS: tuple[str, ...] = ("newest", "oldest", "label", "-label")
 
@@ -55,15 +55,6 @@ class Record(RecordSummary):
 
     values: dict[str, Any]
     addresses: Sequence[Captured]
-
-
-@dataclass(frozen=True, slots=True)
-class OnceOnly:
-    """An idempotency key: within its scope, the same request makes one record."""
-
-    scope: str
-    key: str
-    request: bytes
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,13 +112,12 @@ class RecordStore:
         try:
             with self._database.transaction() as session:
                 if once is not None:
-                    session.add(_idempotency(once, identifier, made_at))
-                    session.flush()
+                    note_key(session, once, identifier, made_at)
                 _insert(session, identifier, new, made_at)
         except AlreadyThereError:
             if once is None:
                 raise
-            return self._first_answer(once), False
+            return self.get(made_before(self._database, once)), False
         return self.get(identifier), True
 
     def get(self, identifier: str) -> Record:
@@ -199,16 +189,6 @@ class RecordStore:
         picked = [changed for address_id, changed in latest if address_id is not None]
         unchanged = sum(not changed for changed in picked)
         return CaptureCounts(total, recent or 0, len(latest), len(picked), unchanged)
-
-    def _first_answer(self, once: OnceOnly) -> Record:
-        with self._database.transaction() as session:
-            kept = session.get(IdempotencyRow, (once.scope, _digest(once.key.encode())))
-            if kept is None:
-                raise NotThereError("The first request with this key was not kept.")
-            if kept.request_digest != _digest(once.request):
-                raise ReusedKeyError("This Idempotency-Key was used for another request.")
-            identifier = kept.record
-        return self.get(identifier)
 
 
 _SORT_COLUMNS: dict[str, tuple[Any, bool]] = {
@@ -297,20 +277,6 @@ def _captured(row: RecordAddressRow) -> Captured:
 
 def _summary(row: RecordRow) -> RecordSummary:
     return RecordSummary(row.id, row.form, row.form_version, row.label, row.made_at, row.made_by)
-
-
-def _idempotency(once: OnceOnly, record: str, made_at: datetime) -> IdempotencyRow:
-    return IdempotencyRow(
-        scope=once.scope,
-        key_digest=_digest(once.key.encode()),
-        request_digest=_digest(once.request),
-        record=record,
-        made_at=made_at,
-    )
-
-
-def _digest(data: bytes) -> str:
-    return hashlib.sha256(data).hexdigest()
 
 
 def _new_id(now: datetime) -> str:

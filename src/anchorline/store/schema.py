@@ -7,7 +7,9 @@ from typing import Any
 
 from sqlalchemy import (
     JSON,
+    BigInteger,
     Boolean,
+    Double,
     ForeignKey,
     Index,
     Integer,
@@ -16,7 +18,7 @@ from sqlalchemy import (
     Text,
     TypeDecorator,
 )
-from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
+from sqlalchemy.dialects.mysql import DATETIME, LONGBLOB, LONGTEXT
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -103,6 +105,9 @@ class DatasetRow(Base):
     __table_args__ = (_TABLE,)
     name: Mapped[str] = mapped_column(exact(64), primary_key=True)
     active_edition: Mapped[int | None] = mapped_column(Integer)
+    previous_edition: Mapped[int | None] = mapped_column(Integer)
+    numbers_given: Mapped[int] = mapped_column(Integer, default=0)
+    rules: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
 
 
 class EditionRow(Base):
@@ -116,6 +121,60 @@ class EditionRow(Base):
     rows_bad: Mapped[int] = mapped_column(Integer)
     report: Mapped[dict[str, Any]] = mapped_column(JSON)
     built_at: Mapped[datetime] = mapped_column(UtcTime())
+    job: Mapped[str | None] = mapped_column(exact(32))
+    changes_to: Mapped[int | None] = mapped_column(Integer)
+    comparison: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    index_bytes: Mapped[int] = mapped_column(BigInteger, default=0)
+    rows_bytes: Mapped[int] = mapped_column(BigInteger, default=0)
+    activated_at: Mapped[datetime | None] = mapped_column(UtcTime())
+
+
+class JobRow(Base):
+    __tablename__ = "job"
+    __table_args__ = (Index("ix_job_state_made", "state", "made_at"), _TABLE)
+    id: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    kind: Mapped[str] = mapped_column(exact(16))
+    dataset: Mapped[str] = mapped_column(ForeignKey("dataset.name"))
+    state: Mapped[str] = mapped_column(exact(16))
+    options: Mapped[dict[str, Any]] = mapped_column(JSON)
+    source_name: Mapped[str] = mapped_column(String(255))
+    source_digest: Mapped[str] = mapped_column(exact(64), default="")
+    made_at: Mapped[datetime] = mapped_column(UtcTime())
+    made_by: Mapped[str] = mapped_column(String(254))
+    started_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    ended_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    claim: Mapped[str] = mapped_column(exact(32), default="")
+    lease_until: Mapped[datetime | None] = mapped_column(UtcTime())
+    attempts: Mapped[int] = mapped_column(Integer, default=0)
+    cancel_asked: Mapped[bool] = mapped_column(Boolean, default=False)
+    phase: Mapped[str] = mapped_column(exact(16), default="")
+    phase_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    reading_seconds: Mapped[float] = mapped_column(Double, default=0.0)
+    rows_done: Mapped[int] = mapped_column(Integer, default=0)
+    rows_bad: Mapped[int] = mapped_column(Integer, default=0)
+    bytes_done: Mapped[int] = mapped_column(BigInteger, default=0)
+    bytes_total: Mapped[int] = mapped_column(BigInteger, default=0)
+    edition: Mapped[int | None] = mapped_column(Integer)
+    message: Mapped[str] = mapped_column(Text, default="")
+
+
+class SourcePartRow(Base):
+    __tablename__ = "source_part"
+    __table_args__ = (_TABLE,)
+    job: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    position: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    data: Mapped[bytes] = mapped_column(LONGBLOB)
+
+
+class RowBlockRow(Base):
+    __tablename__ = "row_block"
+    __table_args__ = (_TABLE,)
+    job: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    position: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    rows_used: Mapped[int] = mapped_column(Integer)
+    last_line: Mapped[int] = mapped_column(Integer)
+    data: Mapped[bytes] = mapped_column(LONGBLOB)
+    notes: Mapped[bytes] = mapped_column(LONGBLOB)
 
 
 class FormRow(Base):

@@ -1,22 +1,32 @@
-"""Taking out what has served its time: old idempotency keys, sessions, failed sign-ins."""
+"""Taking out what has served its time: old keys of requests, sessions, failed sign-ins, jobs."""
 
 from __future__ import annotations
 
 from datetime import timedelta
 
-from sqlalchemy import delete
+from sqlalchemy import delete, select
 
 from .database import Database
-from .schema import IdempotencyRow, LoginSessionRow, SignInFailureRow
+from .schema import EditionRow, IdempotencyRow, JobRow, LoginSessionRow, SignInFailureRow
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
+# A job takes with it the report of the rows that it left out.
+JOBS_REMEMBERED = timedelta(days=90)
+UPLOADS_WAITED_FOR = timedelta(days=1)
 
 
 def tidy(database: Database) -> int:
     """Deletes them and returns how many rows there were."""
     now = database.now()
+    of_editions = select(EditionRow.job).where(EditionRow.job.is_not(None))
     old = [
+        delete(JobRow).where(
+            JobRow.ended_at < now - JOBS_REMEMBERED, JobRow.id.not_in(of_editions)
+        ),
+        delete(JobRow).where(
+            JobRow.state == "receiving", JobRow.made_at < now - UPLOADS_WAITED_FOR
+        ),
         delete(IdempotencyRow).where(IdempotencyRow.made_at < now - KEYS_REMEMBERED),
         delete(LoginSessionRow).where(LoginSessionRow.expires_at < now),
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),

@@ -1,15 +1,16 @@
 """Reference data: rows in, editions built and opened, search, postcodes, nearest.
 
-`rows` reads and checks what is loaded. `build` turns rows into the arrays that `arrays`
-names; they are the edition's form in memory and on disk alike. `edition` looks things up in
-them, `search` finds, `opening` lists what is in a group, `postcodes` and `nearest` answer
+`rows` says what is loaded; `core.reference` reads and checks it. `build` turns rows into the
+arrays that `arrays` names; they are the edition's form in memory and on disk alike. `edition`
+looks things up in them, `search` finds, `opening` lists what is in a group, `postcodes` and
+`nearest` answer
 their own questions, and `gazetteer` puts the active editions of all datasets together.
 """
 
 from .build import build_edition
 from .edition import Edition
 from .gazetteer import Gazetteer
-from .rows import ROW_COLUMNS, Row, RowFault, read_rows
+from .rows import ROW_COLUMNS, Row, RowBlock
 from .suggestion import SearchRequest, Suggestion
 
 __all__ = [
@@ -17,9 +18,8 @@ __all__ = [
     "Edition",
     "Gazetteer",
     "Row",
-    "RowFault",
+    "RowBlock",
     "SearchRequest",
     "Suggestion",
     "build_edition",
-    "read_rows",
 ]

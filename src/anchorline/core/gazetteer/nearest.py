@@ -22,15 +22,15 @@ _METRES_PER_DEGREE = math.pi * EARTH_RADIUS_M / 180
 
 
 def distances_m(
-    latitude: float,
-    longitude: float,
+    latitude: float | npt.NDArray[np.floating],
+    longitude: float | npt.NDArray[np.floating],
     latitudes: npt.NDArray[np.floating],
     longitudes: npt.NDArray[np.floating],
 ) -> npt.NDArray[np.float64]:
-    """Great-circle distances in metres from one point to many; all in degrees."""
-    here, there = math.radians(latitude), np.radians(latitudes)
+    """Great-circle distances in metres from one point, or from as many, to others; in degrees."""
+    here, there = np.radians(latitude), np.radians(latitudes)
     turn = np.radians(longitudes - longitude)
-    chord = np.sin((there - here) / 2) ** 2 + math.cos(here) * np.cos(there) * np.sin(turn / 2) ** 2
+    chord = np.sin((there - here) / 2) ** 2 + np.cos(here) * np.cos(there) * np.sin(turn / 2) ** 2
     return np.asarray(2 * EARTH_RADIUS_M * np.arcsin(np.sqrt(np.minimum(chord, 1.0))))
 
 

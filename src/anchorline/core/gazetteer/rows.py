@@ -1,20 +1,15 @@
-"""Rows of reference data: CSV or JSON Lines in, usable rows and faults out.
+"""Rows of reference data, one by one and as blocks of columns.
 
-The columns are those of `ROW_COLUMNS`, in any order; others are reported and ignored. A row
-that cannot be used becomes a `RowFault` with its line, column and reason, and reading goes on.
+A whole country passes through as blocks: work that is done once for a column, or once for each
+distinct value in it, is many times quicker than work that is done once for a row.
 """
 
 from __future__ import annotations
 
-import csv
-import json
-import math
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from ..address import USES, Components
-from ..layouts import LayoutLibrary
-from ..text import has_control_characters
+from ..address import Components
 
 COMPONENT_COLUMNS: tuple[str, ...] = (
     "organisation", "place", "unit", "building", "number", "street", "po_box", "district",
@@ -23,8 +18,7 @@ COMPONENT_COLUMNS: tuple[str, ...] = (
 ROW_COLUMNS: tuple[str, ...] = (
     "id", "country_code", "language", *COMPONENT_COLUMNS, "latitude", "longitude", "use",
 )  # fmt: skip
-LONGEST_ID = 64
-LONGEST_VALUE = 200
+TEXT_COLUMNS: tuple[str, ...] = tuple(c for c in ROW_COLUMNS if c not in ("latitude", "longitude"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,145 +34,55 @@ class Row:
     use: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class RowFault:
-    """A row that cannot be used; `line` counts the file's lines from 1."""
+@dataclass(slots=True)
+class RowBlock:
+    """Some usable rows, column by column.
 
-    line: int
-    column: str
-    reason: str
-
-
-class HeaderError(ValueError):
-    """The file's first line does not name the columns that every file must have."""
-
-
-def read_rows(
-    lines: Iterable[str], layouts: LayoutLibrary, *, json_lines: bool = False
-) -> Iterator[Row | RowFault]:
-    """Reads rows one by one; memory does not grow with the file.
-
-    Args:
-        lines: the file's lines, decoded.
-        layouts: the layouts of the countries that rows may be of.
-        json_lines: JSON Lines instead of CSV (RFC 4180 with a header row).
-
-    Raises:
-        HeaderError: a CSV file without the columns `id` and `country_code`.
+    Attributes:
+        texts: the values of TEXT_COLUMNS, `""` for none; a column that is empty throughout may
+            be absent, `id` and `country_code` never are.
+        latitudes, longitudes: degrees; None where unknown.
     """
-    seen: set[str] = set()
-    for line, record in _json_records(lines) if json_lines else _csv_records(lines):
-        if isinstance(record, RowFault):
-            yield record
-            continue
-        row = check_row(record, line, layouts)
-        if isinstance(row, Row):
-            if row.id in seen:
-                row = RowFault(line, "id", f"the id {row.id!r} stands in the file twice")
-            else:
-                seen.add(row.id)
-        yield row
 
+    texts: dict[str, Sequence[str]]
+    latitudes: Sequence[float | None]
+    longitudes: Sequence[float | None]
 
-def unknown_columns(first_line: str, *, json_lines: bool = False) -> list[str]:
-    """The columns that a file's first line names and that are not used."""
-    lines = [first_line]
-    if json_lines:
-        columns = [name for _, record in _json_records(lines) for name in _names(record)]
-    else:
-        columns = [name.strip().lstrip("\ufeff") for name in next(csv.reader(lines), [])]
-    return [column for column in columns if column not in ROW_COLUMNS]
+    def __len__(self) -> int:
+        return len(self.latitudes)
 
+    @classmethod
+    def of(cls, rows: Iterable[Row]) -> RowBlock:
+        """The block of these rows."""
+        kept = list(rows)
+        texts: dict[str, Sequence[str]] = {
+            name: [row.components.get(name, "") for row in kept] for name in COMPONENT_COLUMNS
+        }
+        texts["id"] = [row.id for row in kept]
+        texts["country_code"] = [row.country_code for row in kept]
+        texts["language"] = [row.language for row in kept]
+        texts["use"] = [row.use or "" for row in kept]
+        return cls(texts, [row.latitude for row in kept], [row.longitude for row in kept])
 
-def _names(record: Mapping[str, str] | RowFault) -> list[str]:
-    return [] if isinstance(record, RowFault) else list(record)
+    def rows(self) -> Iterator[Row]:
+        """Its rows, one by one."""
+        nothing = [""] * len(self)
+        columns = {name: self.texts.get(name, nothing) for name in TEXT_COLUMNS}
+        for i in range(len(self)):
+            yield Row(
+                columns["id"][i],
+                columns["country_code"][i],
+                {name: columns[name][i] for name in COMPONENT_COLUMNS if columns[name][i]},
+                columns["language"][i],
+                self.latitudes[i],
+                self.longitudes[i],
+                columns["use"][i] or None,
+            )
 
-
-def check_row(record: Mapping[str, str], line: int, layouts: LayoutLibrary) -> Row | RowFault:
-    """A record as a row, or the first fault that makes it useless."""
-    for column in ROW_COLUMNS:
-        value = record.get(column) or ""
-        if has_control_characters(value):
-            return RowFault(line, column, "holds control characters")
-        if len(value) > LONGEST_VALUE:
-            return RowFault(line, column, f"is longer than {LONGEST_VALUE} characters")
-    identifier = (record.get("id") or "").strip()
-    if not identifier or len(identifier) > LONGEST_ID or identifier.startswith("~"):
-        reason = f"must be 1 to {LONGEST_ID} characters and not begin with ~"
-        return RowFault(line, "id", reason)
-    code = (record.get("country_code") or "").strip().upper()
-    if layouts.get(code) is None:
-        return RowFault(line, "country_code", f"there is no layout for country {code!r}")
-    use = (record.get("use") or "").strip() or None
-    if use is not None and use not in USES:
-        return RowFault(line, "use", f"{use!r} is not one of {', '.join(USES)}")
-    position = _position(record, line)
-    if isinstance(position, RowFault):
-        return position
-    components = {
-        name: " ".join(value.split())
-        for name in COMPONENT_COLUMNS
-        if (value := record.get(name) or "").strip()
-    }
-    if not components:
-        return RowFault(line, "street", "the row has no component at all")
-    language = (record.get("language") or "").strip()
-    return Row(identifier, code, components, language, position[0], position[1], use)
-
-
-def _position(
-    record: Mapping[str, str], line: int
-) -> tuple[float, float] | tuple[None, None] | RowFault:
-    given = [(record.get(c) or "").strip() for c in ("latitude", "longitude")]
-    if not any(given):
-        return None, None
-    degrees = []
-    for column, text, bound in zip(("latitude", "longitude"), given, (90.0, 180.0), strict=True):
-        try:
-            value = float(text)
-        except ValueError:
-            return RowFault(line, column, f"{text!r} is not a number of degrees")
-        if not math.isfinite(value) or abs(value) > bound:
-            return RowFault(line, column, f"{text!r} is not between -{bound:g} and {bound:g}")
-        degrees.append(value)
-    return degrees[0], degrees[1]
-
-
-def _csv_records(lines: Iterable[str]) -> Iterator[tuple[int, Mapping[str, str] | RowFault]]:
-    reader = csv.reader(lines, strict=True)
-    header = [name.strip().lstrip("\ufeff") for name in next(reader, [])]
-    missing = [name for name in ("id", "country_code") if name not in header]
-    if missing:
-        raise HeaderError(
-            f"The first line must name the columns; it lacks {' and '.join(missing)}."
+    def take(self, places: Sequence[int]) -> RowBlock:
+        """The block of the rows at these places, in this order."""
+        return RowBlock(
+            {name: [values[i] for i in places] for name, values in self.texts.items()},
+            [self.latitudes[i] for i in places],
+            [self.longitudes[i] for i in places],
         )
-    while True:
-        try:
-            values = next(reader)
-        except StopIteration:
-            return
-        except csv.Error as error:
-            yield reader.line_num, RowFault(reader.line_num, "", f"is not CSV: {error}")
-            continue
-        if not values:
-            continue
-        if len(values) != len(header):
-            reason = f"has {len(values)} values where the first line names {len(header)} columns"
-            yield reader.line_num, RowFault(reader.line_num, "", reason)
-            continue
-        yield reader.line_num, dict(zip(header, values, strict=True))
-
-
-def _json_records(lines: Iterable[str]) -> Iterator[tuple[int, Mapping[str, str] | RowFault]]:
-    for number, line in enumerate(lines, start=1):
-        if not line.strip():
-            continue
-        try:
-            value = json.loads(line)
-        except ValueError as error:
-            yield number, RowFault(number, "", f"is not JSON: {error}")
-            continue
-        if not isinstance(value, dict):
-            yield number, RowFault(number, "", "is not a JSON object")
-            continue
-        yield number, {k: "" if v is None else str(v) for k, v in value.items()}

@@ -7,67 +7,68 @@ megabytes and not several gigabytes.
 from __future__ import annotations
 
 from array import array
-from collections.abc import Iterable
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import islice
 
 import numpy as np
 import numpy.typing as npt
 
 from ..address import USES
 from .arrays import DEGREE_UNITS, NO_DEGREES
-from .rows import COMPONENT_COLUMNS, Row
+from .rows import COMPONENT_COLUMNS, Row, RowBlock
 
 Ids = npt.NDArray[np.uint32]
 
-_TEXT_COLUMNS: tuple[str, ...] = (*COMPONENT_COLUMNS, "language", "country_code")
-_PLACES = {name: place for place, name in enumerate(_TEXT_COLUMNS)}
-_USE_NUMBERS: dict[str | None, int] = {None: 0, **{use: i + 1 for i, use in enumerate(USES)}}
+_NUMBERED = (*COMPONENT_COLUMNS, "language", "country_code")
+_USE_NUMBERS = {"": 0, **{use: i + 1 for i, use in enumerate(USES)}}
+_ROWS_AT_ONCE = 10_000
 
 
 class RowTable:
-    """Rows taken in one by one.
+    """Rows taken in block by block.
 
     Attributes:
         ids: the rows' ids, in the order in which they came.
-        texts: every distinct text; text 0 is the empty one.
     """
 
     def __init__(self, rows: Iterable[Row] = ()) -> None:
         self.ids: list[str] = []
-        self._numbers: dict[str, int] = {"": 0}
-        self._cells = array("I")
+        self._numbers: defaultdict[str, int] = defaultdict()
+        self._numbers.default_factory = self._numbers.__len__
+        self._numbers[""] = 0
+        self._columns = {name: array("I") for name in _NUMBERED}
         self._latitudes, self._longitudes = array("i"), array("i")
         self._uses = array("B")
-        for row in rows:
-            self.add(row)
+        for block in _blocks(rows):
+            self.extend(block)
 
     def __len__(self) -> int:
         return len(self.ids)
 
-    def add(self, row: Row) -> None:
-        """Takes in one row; its id must be new."""
-        numbers = self._numbers
-        cells = [0] * len(_TEXT_COLUMNS)
-        for name, value in row.components.items():
-            cells[_PLACES[name]] = numbers.setdefault(value, len(numbers))
-        cells[-2] = numbers.setdefault(row.language, len(numbers))
-        cells[-1] = numbers.setdefault(row.country_code, len(numbers))
-        self._cells.extend(cells)
-        self.ids.append(row.id)
-        latitude, longitude = row.latitude, row.longitude
-        known = latitude is not None and longitude is not None
-        self._latitudes.append(round(latitude * DEGREE_UNITS) if known else NO_DEGREES)  # type: ignore[operator]
-        self._longitudes.append(round(longitude * DEGREE_UNITS) if known else NO_DEGREES)  # type: ignore[operator]
-        self._uses.append(_USE_NUMBERS[row.use])
+    def extend(self, block: RowBlock) -> None:
+        """Takes in a block; its ids must be new."""
+        number_of = self._numbers.__getitem__
+        for name, column in self._columns.items():
+            values = block.texts.get(name)
+            if values is None:
+                column.frombytes(bytes(4 * len(block)))
+            else:
+                column.extend(map(number_of, values))
+        self.ids.extend(block.texts["id"])
+        self._latitudes.frombytes(_units(block.latitudes))
+        self._longitudes.frombytes(_units(block.longitudes))
+        uses = block.texts.get("use", [""] * len(block))
+        self._uses.extend(map(_USE_NUMBERS.__getitem__, uses))
 
     @property
     def texts(self) -> list[str]:
-        """Every distinct text by its number."""
+        """Every distinct text by its number; text 0 is the empty one."""
         return list(self._numbers)
 
     def column(self, name: str) -> Ids:
         """Text numbers of a component, of `language` or of `country_code`, one a row."""
-        cells = np.frombuffer(self._cells, dtype=np.uint32).reshape(-1, len(_TEXT_COLUMNS))
-        return cells[:, _PLACES[name]]
+        return np.frombuffer(self._columns[name], dtype=np.uint32)
 
     @property
     def latitudes(self) -> npt.NDArray[np.int32]:
@@ -83,3 +84,16 @@ class RowTable:
     def uses(self) -> npt.NDArray[np.uint8]:
         """Index into USES + 1, 0 where unknown."""
         return np.frombuffer(self._uses, dtype=np.uint8)
+
+
+def _blocks(rows: Iterable[Row]) -> Iterator[RowBlock]:
+    waiting = iter(rows)
+    while block := RowBlock.of(islice(waiting, _ROWS_AT_ONCE)):
+        yield block
+
+
+def _units(degrees: Sequence[float | None]) -> bytes:
+    """Degrees as 32-bit whole numbers of 1e-7 degrees, in bytes."""
+    known = np.array(degrees, dtype=np.float64)  # None becomes not-a-number
+    units = np.where(np.isnan(known), float(NO_DEGREES), np.rint(known * DEGREE_UNITS))
+    return units.astype(np.int32).tobytes()

@@ -81,6 +81,7 @@ def read_layout(document: dict[str, Any], labels: dict[str, dict[str, str]]) -> 
             },
         },
         source=document["source"],
+        box=tuple(map(float, document["box"])) if "box" in document else None,  # type: ignore[arg-type]
     )
 
 

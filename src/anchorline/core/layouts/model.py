@@ -59,6 +59,8 @@ class Layout:
         lines: the domestic lines by ISO 15924 script; the key `""` is the default.
         version: counts the published states of this layout, from 1.
         source: where the facts come from.
+        box: south, west, north and east of the country, in rounded degrees; west is greater than
+            east where it lies across the 180th meridian. None where it is not known.
     """
 
     country_code: str
@@ -70,6 +72,7 @@ class Layout:
     lines: dict[str, tuple[Line, ...]]
     version: int = 1
     source: str = ""
+    box: tuple[float, float, float, float] | None = None
     _asked_by_name: dict[str, Asked] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
@@ -83,6 +86,17 @@ class Layout:
     def asks_for(self, component: str) -> Asked | None:
         """The layout's entry for a component, or None where the country does not use it."""
         return self._asked_by_name.get(component)
+
+    def holds(self, latitude: float, longitude: float) -> bool:
+        """Whether a point (WGS 84 degrees) may be in the country, as far as its box tells."""
+        if self.box is None:
+            return True
+        south, west, north, east = self.box
+        if not south <= latitude <= north:
+            return False
+        if west <= east:
+            return west <= longitude <= east
+        return longitude >= west or longitude <= east
 
     @property
     def number_first(self) -> bool:

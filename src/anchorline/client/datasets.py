@@ -1,0 +1,169 @@
+"""The calls on reference data: datasets, loads, editions, jobs."""
+
+from __future__ import annotations
+
+import time
+import uuid
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import TypeVar
+from urllib.parse import quote
+
+from pydantic import BaseModel
+
+from anchorline.wire.datasets import (
+    DatasetAnswer,
+    DatasetList,
+    DatasetSummary,
+    EditionAnswer,
+    JobAnswer,
+    RulesRequest,
+)
+
+from .transport import Transport
+
+_Answer = TypeVar("_Answer", bound=BaseModel)
+_PIECE = 1 << 20
+_ENDED = ("done", "failed", "cancelled")
+
+
+class Datasets:
+    """Reference data, as `Client.datasets`. All methods raise the errors of `errors`."""
+
+    def __init__(self, transport: Transport) -> None:
+        self._transport = transport
+
+    def list(self) -> list[DatasetSummary]:
+        """All datasets."""
+        return self._get("datasets", DatasetList).datasets
+
+    def get(self, name: str) -> DatasetAnswer:
+        """A dataset with its rules, editions and latest jobs."""
+        return self._get(_dataset(name), DatasetAnswer)
+
+    def set_rules(self, name: str, rules: RulesRequest) -> DatasetAnswer:
+        """Sets a dataset's rules; makes it where it is new."""
+        path = f"{_dataset(name)}/rules"
+        answer = self._transport.send("PUT", path, body=rules, repeatable=True)
+        return DatasetAnswer.model_validate_json(answer.content)
+
+    def load(
+        self,
+        name: str,
+        file: Path,
+        *,
+        changes: bool = False,
+        base: int | None = None,
+        bad_share: float | None = None,
+        activate: str = "rule",
+        idempotency_key: str | None = None,
+        progress: Callable[[int], None] | None = None,
+    ) -> JobAnswer:
+        """Sends a file; a worker loads it as the next edition. Sent twice, it is loaded once.
+
+        Args:
+            changes: the file holds changes to `base`, or to the newest edition.
+            bad_share: the share of rows that may be bad; else as the dataset has it.
+            activate: `rule` (as the dataset has it), `always` or `never`.
+            progress: called with the number of bytes sent, now and then.
+
+        Raises:
+            OSError: the file cannot be read.
+        """
+
+        def content() -> Iterator[bytes]:
+            sent = 0
+            with file.open("rb") as opened:
+                while piece := opened.read(_PIECE):
+                    yield piece
+                    sent += len(piece)
+                    if progress is not None:
+                        progress(sent)
+
+        answer = self._transport.send(
+            "POST",
+            f"{_dataset(name)}/editions",
+            query={
+                "name": file.name,
+                "changes": changes or None,
+                "base": base,
+                "bad_share": bad_share,
+                "activate": activate,
+            },
+            content=content,
+            headers={
+                "Content-Type": "application/octet-stream",
+                "Idempotency-Key": idempotency_key or str(uuid.uuid4()),
+            },
+            repeatable=True,
+        )
+        return JobAnswer.model_validate_json(answer.content)
+
+    def edition(self, name: str, number: int) -> EditionAnswer:
+        """An edition with its findings and comparison."""
+        return self._get(_edition(name, number), EditionAnswer)
+
+    def activate(self, name: str, number: int) -> DatasetAnswer:
+        """Makes an edition the active one; going back is the same."""
+        return self._post(f"{_edition(name, number)}/activate", DatasetAnswer)
+
+    def rebuild(self, name: str, number: int) -> JobAnswer:
+        """Has an edition's index built anew from its rows."""
+        return self._post(f"{_edition(name, number)}/rebuild", JobAnswer)
+
+    def compare(self, name: str, number: int) -> JobAnswer:
+        """Has an edition compared with the one that is active now."""
+        return self._post(f"{_edition(name, number)}/compare", JobAnswer)
+
+    def remove(self, name: str, number: int) -> None:
+        """Takes an edition away; the active one stays."""
+        self._transport.send("DELETE", _edition(name, number))
+
+    def job(self, job: str) -> JobAnswer:
+        """A job as it stands."""
+        return self._get(f"jobs/{quote(job, safe='')}", JobAnswer)
+
+    def cancel(self, job: str) -> JobAnswer:
+        """Asks a job to end."""
+        return self._post(f"jobs/{quote(job, safe='')}/cancel", JobAnswer)
+
+    def report(self, job: str) -> str:
+        """The rows that a load left out, as CSV."""
+        return self._transport.send("GET", f"jobs/{quote(job, safe='')}/report").text
+
+    def wait(
+        self,
+        job: str,
+        *,
+        every: float = 0.3,
+        progress: Callable[[JobAnswer], None] | None = None,
+    ) -> JobAnswer:
+        """Waits until a job has ended, however long that takes; returns how it ended.
+
+        Args:
+            every: seconds between two looks.
+            progress: called with the job at every look.
+        """
+        while True:
+            found = self.job(job)
+            if progress is not None:
+                progress(found)
+            if found.state in _ENDED:
+                return found
+            time.sleep(every)
+
+    def _get(self, path: str, shape: type[_Answer]) -> _Answer:
+        return shape.model_validate_json(self._transport.send("GET", path).content)
+
+    def _post(self, path: str, shape: type[_Answer]) -> _Answer:
+        """For calls that do no harm when they are sent again."""
+        answer = self._transport.send("POST", path, repeatable=True)
+        return shape.model_validate_json(answer.content)
+
+
+def _dataset(name: str) -> str:
+    return f"datasets/{quote(name, safe='')}"
+
+
+def _edition(name: str, number: int) -> str:
+    return f"{_dataset(name)}/editions/{number}"

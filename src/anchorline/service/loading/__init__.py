@@ -1,0 +1,6 @@
+"""Work on datasets outside of requests: loads, rebuilds, comparisons, and their worker.
+
+`reading` turns a file into kept blocks of checked rows, `editions` builds, compares, activates and
+removes editions, `jobs` does one job from end to end, `hold` keeps its lease, and `worker` looks
+for jobs and gives each a process of its own.
+"""

@@ -1,0 +1,111 @@
+"""Building, comparing, activating and removing editions."""
+
+from __future__ import annotations
+
+from anchorline.core.errors import EditionError
+from anchorline.core.gazetteer import build_edition
+from anchorline.core.gazetteer.table import RowTable
+from anchorline.core.reference.comparison import Comparison, compare_editions
+from anchorline.core.reference.limits import ActivationLimits
+from anchorline.store.database import NotThereError
+from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
+from anchorline.store.jobs import Job
+
+from ..context import Services
+from ..logs import logger
+from .hold import Hold
+
+_log = logger("editions")
+
+
+def build_index(services: Services, job: str, dataset: str, number: int, hold: Hold) -> int:
+    """Builds an edition's index from the rows of a job; returns the bytes it takes.
+
+    Raises:
+        EditionError: there is no row at all.
+    """
+    table = RowTable()
+    for _, kept in services.load_data.blocks(job):
+        hold.check()
+        if len(kept.rows):
+            table.extend(kept.rows)
+    built = build_edition(table, services.layouts)
+    hold.ask()
+    return services.edition_files.write(dataset, number, built)
+
+
+def edition_of_load(
+    services: Services, job: Job, number: int, index_bytes: int, comparison: Comparison | None
+) -> EditionEntry:
+    """The entry of an edition whose index is built."""
+    data = services.load_data
+    return EditionEntry(
+        dataset=job.dataset,
+        number=number,
+        source_name=job.source_name,
+        source_digest=job.source_digest,
+        rows_used=data.rows_used(job.id),
+        rows_bad=services.jobs.get(job.id).rows_bad,
+        report={"findings": data.findings(job.id).to_document()},
+        job=job.id,
+        changes_to=job.options.get("base"),
+        comparison=comparison.to_document() if comparison else None,
+        index_bytes=index_bytes,
+        rows_bytes=data.rows_bytes(job.id),
+    )
+
+
+def compare_with_active(services: Services, dataset: str, number: int) -> Comparison | None:
+    """Holds a built edition against the active one; None where no other one is active."""
+    kept = services.datasets.get(dataset)
+    if kept.active is None or kept.active == number:
+        return None
+    files = services.edition_files
+    try:
+        active = files.open(dataset, kept.active)
+    except EditionError as error:
+        _log.warning("not compared: the active edition cannot be opened", error=str(error))
+        return None
+    return compare_editions(
+        active, files.open(dataset, number), services.layouts, moved_m=kept.rules.moved_m
+    )
+
+
+def limits_of(rules: DatasetRules) -> ActivationLimits:
+    """The limits within which an edition may become active by itself."""
+    return ActivationLimits(rules.gone_share, rules.changed_share, rules.moved_share)
+
+
+def activate_edition(services: Services, dataset: str, number: int) -> None:
+    """Makes an edition the active one, and takes away those that are no longer kept.
+
+    Raises:
+        NotThereError: there is no such edition.
+        EditionError: its index cannot be opened.
+    """
+    services.datasets.edition(dataset, number)
+    services.edition_files.open(dataset, number)
+    services.datasets.activate(dataset, number)
+    _log.info("edition activated", dataset=dataset, edition=number)
+    remove_superfluous(services, dataset)
+
+
+def remove_superfluous(services: Services, dataset: str) -> None:
+    """Takes away the editions that the dataset's rule does not keep."""
+    numbers = [entry.number for entry in services.datasets.editions(dataset)]
+    for number in superfluous(services.datasets.get(dataset), numbers):
+        remove_edition(services, dataset, number)
+
+
+def remove_edition(services: Services, dataset: str, number: int) -> None:
+    """Takes away an edition with its rows and its index, unless it is the active one."""
+    entry = services.datasets.edition(dataset, number)
+    try:
+        services.datasets.remove_edition(dataset, number)
+    except NotThereError:
+        _log.warning("edition stays", dataset=dataset, edition=number)
+        raise
+    if entry.job is not None:
+        services.load_data.drop_blocks(entry.job)
+    services.edition_files.remove(dataset, number)
+    _log.info("edition removed", dataset=dataset, edition=number)

@@ -1,0 +1,147 @@
+"""One job from end to end, in a process of its own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from time import monotonic
+
+from anchorline.core.errors import EditionError
+from anchorline.core.reference.comparison import Comparison
+from anchorline.store.database import NotThereError
+from anchorline.store.datasets import EditionEntry
+from anchorline.store.jobs import Claim, Job, LostJobError
+
+from ..context import Services
+from ..logs import logger
+from .editions import (
+    activate_edition,
+    build_index,
+    compare_with_active,
+    edition_of_load,
+    limits_of,
+    remove_superfluous,
+)
+from .hold import Hold, JobStoppedError
+from .reading import BadFileError, Reader
+
+_log = logger("jobs")
+
+
+@dataclass(frozen=True, slots=True)
+class LoadOptions:
+    """How a file is to be loaded.
+
+    Attributes:
+        changes: whether it holds changes; `base` is then the edition that they change.
+        bad_share: the share of rows that may be bad.
+        activate: `rule` (what the dataset's rules say), `always` or `never`.
+    """
+
+    changes: bool = False
+    base: int | None = None
+    bad_share: float = 0.05
+    activate: str = "rule"
+
+
+def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
+    """Does a claimed job and ends it, whatever comes of it.
+
+    Raises:
+        LostJobError: the job became somebody else's on the way.
+        JobStoppedError: this process is asked to end; the job is given back.
+    """
+    work = {"load": _load, "rebuild": _rebuild, "compare": _compare}[job.kind]
+    state = "done"
+    try:
+        message = work(services, job, hold)
+    except (BadFileError, EditionError, NotThereError) as error:
+        state, message = "failed", str(error)
+    except JobStoppedError as stop:
+        if stop.reason != "cancelled":
+            if stop.reason == "ending":
+                services.jobs.hand_back(claim)
+            raise
+        state, message = "cancelled", "Cancelled; nothing was changed."
+    if job.kind == "load" and state != "done":
+        _clear_away(services, job)
+    services.jobs.end(claim, state, message)
+    _log.info("job ended", job=job.id, dataset=job.dataset, state=state, message=message)
+
+
+def _load(services: Services, job: Job, hold: Hold) -> str:
+    options = LoadOptions(**job.options)
+    number = job.edition
+    if job.phase not in ("building", "comparing") or number is None:
+        number = _read(services, job, hold, options)
+    size = build_index(services, job.id, job.dataset, number, hold)
+    services.jobs.enter_phase(hold.claim, "comparing")
+    comparison = compare_with_active(services, job.dataset, number)
+    entry = edition_of_load(services, job, number, size, comparison)
+    services.datasets.put_edition(entry)
+    return _settle(services, entry, options, comparison)
+
+
+def _read(services: Services, job: Job, hold: Hold, options: LoadOptions) -> int:
+    """Reads the file; returns the number of the edition that its rows will be."""
+    began = monotonic()
+    services.jobs.enter_phase(hold.claim, "reading")
+    base = None
+    if options.changes:
+        base = services.datasets.edition(job.dataset, options.base or 0).job
+        if base is None:
+            raise BadFileError(
+                f"The rows of edition {options.base} are not kept; load a whole file first."
+            )
+    Reader(services, job, hold, base).read(options.bad_share)
+    number = services.datasets.give_number(job.dataset)
+    seconds = monotonic() - began
+    services.jobs.enter_phase(hold.claim, "building", edition=number, reading_seconds=seconds)
+    services.load_data.drop_file(job.id)
+    return number
+
+
+def _settle(
+    services: Services, entry: EditionEntry, options: LoadOptions, comparison: Comparison | None
+) -> str:
+    """Activates a new edition where it may be, and says so."""
+    dataset = services.datasets.get(entry.dataset)
+    said = f"Edition {entry.number} is ready: {entry.rows_used:,} addresses."
+    against = limits_of(dataset.rules).exceeded(comparison) if comparison else []
+    by_rule = options.activate == "rule" and dataset.rules.automatic
+    if options.activate == "always" or (by_rule and not against):
+        activate_edition(services, entry.dataset, entry.number)
+        return f"{said} It is active."
+    remove_superfluous(services, entry.dataset)
+    if by_rule:
+        return f"{said} Not made active by itself: {' '.join(against)}"
+    return f"{said} It waits to be made active."
+
+
+def _rebuild(services: Services, job: Job, hold: Hold) -> str:
+    number = job.edition or 0
+    entry = services.datasets.edition(job.dataset, number)
+    if entry.job is None:
+        raise BadFileError(f"The rows of edition {number} are not kept; load its file again.")
+    services.jobs.enter_phase(hold.claim, "building")
+    size = build_index(services, entry.job, job.dataset, number, hold)
+    services.datasets.set_index_bytes(job.dataset, number, size)
+    return f"The index of edition {number} is built anew: {size / 1e6:,.1f} MB."
+
+
+def _compare(services: Services, job: Job, hold: Hold) -> str:
+    services.jobs.enter_phase(hold.claim, "comparing")
+    comparison = compare_with_active(services, job.dataset, job.edition or 0)
+    if comparison is None:
+        return "There is no other active edition that it can be compared with."
+    entry = services.datasets.edition(job.dataset, job.edition or 0)
+    services.datasets.put_edition(replace(entry, comparison=comparison.to_document()))
+    return f"Compared with edition {comparison.base}."
+
+
+def _clear_away(services: Services, job: Job) -> None:
+    """What an unsuccessful load leaves: the report of the rows, not the rows."""
+    services.load_data.drop_file(job.id)
+    services.load_data.drop_rows(job.id)
+
+
+__all__ = ["LoadOptions", "LostJobError", "do_job"]

@@ -1,0 +1,128 @@
+"""The worker: looks for jobs and gives each a process of its own.
+
+Jobs run at a low priority, so that whoever types does not notice them, and their memory goes
+back to the system when they end. A job's process that dies is noticed at once.
+"""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+import time
+
+from anchorline.store.database import StoreError
+from anchorline.store.jobs import Claim, Job, LostJobError
+
+from ..context import Services
+from ..logs import logger
+from ..settings import Settings
+from .hold import Hold, JobStoppedError
+from .jobs import do_job
+
+NICENESS = 15
+_LOOK_SECONDS = 0.5
+_AWAY_SECONDS = 3.0
+_STOP_SECONDS = 20
+_log = logger("worker")
+
+
+class Worker:
+    """Runs jobs until it is told to stop."""
+
+    def __init__(self, settings: Settings, services: Services, url: str) -> None:
+        self._settings, self._services = settings, services
+        self._environment = {
+            **os.environ,
+            "ANCHORLINE_DATABASE_URL": url,
+            "ANCHORLINE_VAR_DIR": str(settings.var),
+        }
+        self._running: dict[subprocess.Popen[bytes], tuple[Job, Claim]] = {}
+        self._stopping = False
+        for number in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(number, self._stop)
+
+    def run(self) -> int:
+        """Works until a signal asks to stop; returns the exit status."""
+        _log.info("worker started", jobs_at_once=self._settings.loads)
+        pause = _LOOK_SECONDS
+        while not self._stopping:
+            try:
+                self._look_after()
+                while len(self._running) < self._settings.loads and self._start_next():
+                    pass
+                pause = _LOOK_SECONDS
+            except StoreError as error:
+                _log.warning("jobs not looked up", error=str(error))
+                pause = _AWAY_SECONDS
+            time.sleep(pause)
+        self._end_all()
+        return 0
+
+    def _stop(self, _number: int, _frame: object) -> None:
+        self._stopping = True
+
+    def _start_next(self) -> bool:
+        claimed = self._services.jobs.claim()
+        if claimed is None:
+            return False
+        job, claim = claimed
+        command = [
+            "setpriv", "--pdeathsig", "TERM", "--", "nice", "-n", str(NICENESS),
+            sys.executable, "-m", "anchorline.service", "job", claim.job,
+        ]  # fmt: skip
+        # The token goes through the environment: others can read a process's arguments.
+        process = subprocess.Popen(
+            command,
+            env={**self._environment, "ANCHORLINE_CLAIM": claim.token},
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        self._running[process] = (job, claim)
+        _log.info("job started", job=job.id, kind=job.kind, dataset=job.dataset)
+        return True
+
+    def _look_after(self) -> None:
+        for process in [p for p in self._running if p.poll() is not None]:
+            job, claim = self._running.pop(process)
+            if process.returncode == 0:
+                continue
+            _log.error("job's process died", job=job.id, status=process.returncode)
+            try:
+                self._services.jobs.release(claim)
+            except LostJobError:
+                _log.info("job was settled before", job=job.id)
+
+    def _end_all(self) -> None:
+        for process in self._running:
+            process.terminate()
+        deadline = time.monotonic() + _STOP_SECONDS
+        for process in self._running:
+            try:
+                process.wait(max(0.1, deadline - time.monotonic()))
+            except subprocess.TimeoutExpired:
+                process.kill()
+                process.wait()
+        _log.info("worker stopped")
+
+
+def _end_job(_number: int, _frame: object) -> None:
+    """Leaves whatever the job is at: building an index has no point at which to ask."""
+    signal.signal(signal.SIGTERM, signal.SIG_IGN)
+    raise JobStoppedError("ending")
+
+
+def run_job(services: Services, job_id: str, token: str) -> int:
+    """What a job's process does; returns the exit status."""
+    claim = Claim(job_id, token)
+    with Hold(services.jobs, claim) as hold:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        signal.signal(signal.SIGTERM, _end_job)
+        try:
+            do_job(services, services.jobs.get(job_id), claim, hold)
+        except LostJobError as error:
+            _log.warning("job lost", job=job_id, error=str(error))
+        except JobStoppedError as stop:
+            _log.info("job stopped", job=job_id, reason=stop.reason)
+    return 0

@@ -1,0 +1,274 @@
+"""Jobs: work on a dataset that takes longer than a request, done by workers.
+
+A worker claims a job and holds it by a lease that it renews. A worker that dies loses the lease
+and another goes on; whatever the first one still tries to write is refused. The jobs of one
+dataset are done one after another, in the order in which they were made.
+
+receiving → waiting → running → done | failed | cancelled
+"""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from sqlalchemy import and_, or_, select, update
+from sqlalchemy.orm import Session
+
+from .database import Database, NotThereError, StoreError
+from .once_only import OnceOnly, made_before, note_key
+from .schema import DatasetRow, JobRow
+
+JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare")
+JOB_STATES: tuple[str, ...] = ("receiving", "waiting", "running", "done", "failed", "cancelled")
+OPEN_STATES = ("receiving", "waiting", "running")
+LEASE = timedelta(seconds=15)
+MOST_ATTEMPTS = 3
+
+
+class LostJobError(StoreError):
+    """The job is no longer this worker's: its lease ran out, or it was cancelled."""
+
+
+@dataclass(frozen=True, slots=True)
+class NewJob:
+    """A job to be made; `options` are those of its kind."""
+
+    kind: str
+    dataset: str
+    made_by: str
+    source_name: str = ""
+    options: dict[str, Any] = field(default_factory=dict)
+    edition: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """A job as it stands.
+
+    Attributes:
+        phase: what it is at: `reading`, `building`, `comparing`.
+        phase_at: since when.
+        reading_seconds: how long its reading took, once that is over.
+        bytes_done, bytes_total: of the file that it loads.
+        edition: the number of the edition that it makes or works on.
+        message: how it ended, for people.
+    """
+
+    id: str
+    kind: str
+    dataset: str
+    state: str
+    options: dict[str, Any]
+    source_name: str
+    source_digest: str
+    made_at: datetime
+    made_by: str
+    started_at: datetime | None
+    ended_at: datetime | None
+    attempts: int
+    cancel_asked: bool
+    phase: str
+    phase_at: datetime | None
+    reading_seconds: float
+    rows_done: int
+    rows_bad: int
+    bytes_done: int
+    bytes_total: int
+    edition: int | None
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class Claim:
+    """A worker's hold on a job."""
+
+    job: str
+    token: str
+
+
+_FIELDS: tuple[str, ...] = tuple(Job.__dataclass_fields__)
+
+
+class JobStore:
+    """Makes, claims and ends jobs."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def make(self, new: NewJob, *, receiving: bool = False) -> Job:
+        """A new job; makes its dataset where that is new.
+
+        Args:
+            receiving: its file is still on its way; `received` puts it in line.
+        """
+        now = self._database.now()
+        row = JobRow(
+            id=secrets.token_hex(16),
+            kind=new.kind,
+            dataset=new.dataset,
+            state="receiving" if receiving else "waiting",
+            options=new.options,
+            source_name=new.source_name[:255],
+            source_digest="",
+            made_at=now,
+            made_by=new.made_by,
+            edition=new.edition,
+        )
+        with self._database.transaction() as session:
+            if session.get(DatasetRow, new.dataset) is None:
+                session.add(DatasetRow(name=new.dataset, active_edition=None))
+                session.flush()
+            session.add(row)
+            session.flush()
+            return _job(row)
+
+    def received(self, job: str, *, size: int, digest: str, once: OnceOnly | None = None) -> Job:
+        """Puts a job whose file is there in line.
+
+        Raises:
+            NotThereError: it was withdrawn.
+            AlreadyThereError: the key was used before; `made_by_key` has what it made.
+        """
+        with self._database.transaction() as session:
+            if once is not None:
+                note_key(session, once, job, self._database.now())
+            row = session.get(JobRow, job, with_for_update=True)
+            if row is None or row.state != "receiving":
+                raise NotThereError(f"There is no job {job!r} that waits for its file.")
+            row.state, row.bytes_total, row.source_digest = "waiting", size, digest
+            return _job(row)
+
+    def made_by_key(self, once: OnceOnly) -> Job:
+        """The job that a key made; ReusedKeyError where it came with another request."""
+        return self.get(made_before(self._database, once))
+
+    def withdraw(self, job: str) -> None:
+        """Takes out a job whose file did not come whole."""
+        with self._database.transaction() as session:
+            row = session.get(JobRow, job)
+            if row is not None and row.state == "receiving":
+                session.delete(row)
+
+    def get(self, job: str) -> Job:
+        """A job; NotThereError where there is none."""
+        with self._database.transaction() as session:
+            row = session.get(JobRow, job)
+            if row is None:
+                raise NotThereError(f"There is no job {job!r}.")
+            return _job(row)
+
+    def list(self, dataset: str, limit: int = 20) -> Sequence[Job]:
+        """The latest jobs of a dataset, newest first."""
+        with self._database.transaction() as session:
+            rows = session.scalars(
+                select(JobRow)
+                .where(JobRow.dataset == dataset)
+                .order_by(JobRow.made_at.desc(), JobRow.id)
+                .limit(limit)
+            )
+            return [_job(row) for row in rows]
+
+    def cancel(self, job: str) -> Job:
+        """Asks a job to end; one that has not begun ends at once, one that has ended stays so."""
+        with self._database.transaction() as session:
+            row = session.get(JobRow, job, with_for_update=True)
+            if row is None:
+                raise NotThereError(f"There is no job {job!r}.")
+            if row.state in OPEN_STATES:
+                row.cancel_asked = True
+                if row.state != "running":
+                    _end(row, "cancelled", "Cancelled before it began.", self._database.now())
+            return _job(row)
+
+    # For workers
+
+    def claim(self) -> tuple[Job, Claim] | None:
+        """The next job to do, or None; a job whose worker died counts as waiting."""
+        now = self._database.now()
+        with self._database.transaction() as session:
+            running = and_(JobRow.state == "running", JobRow.lease_until > now)
+            busy = select(JobRow.dataset).where(running).scalar_subquery()
+            orphaned = and_(JobRow.state == "running", JobRow.lease_until <= now)
+            row = session.scalars(
+                select(JobRow)
+                .where(or_(JobRow.state == "waiting", orphaned), JobRow.dataset.not_in(busy))
+                .order_by(JobRow.made_at, JobRow.id)
+                .limit(1)
+                .with_for_update(skip_locked=True)
+            ).first()
+            if row is None:
+                return None
+            # Two workers may have picked two jobs of a dataset: the second now waits and sees.
+            session.get(DatasetRow, row.dataset, with_for_update=True)
+            others = select(JobRow.id).where(running, JobRow.dataset == row.dataset)
+            if session.scalars(others.with_for_update()).first() is not None:
+                return None
+            if row.cancel_asked or row.attempts >= MOST_ATTEMPTS:
+                state = "cancelled" if row.cancel_asked else "failed"
+                _end(row, state, _GIVEN_UP[state], now)
+                return None
+            claim = Claim(row.id, secrets.token_hex(16))
+            row.state, row.claim, row.lease_until = "running", claim.token, now + LEASE
+            row.attempts += 1
+            row.started_at = row.started_at or now
+            return _job(row), claim
+
+    def renew(self, claim: Claim) -> bool:
+        """Renews a lease; returns whether the job is asked to end."""
+        with self._database.transaction() as session:
+            touch_job(session, claim, lease_until=self._database.now() + LEASE)
+            return bool(session.scalar(select(JobRow.cancel_asked).where(JobRow.id == claim.job)))
+
+    def enter_phase(self, claim: Claim, phase: str, **values: Any) -> None:
+        """Notes that a job has come to a phase."""
+        with self._database.transaction() as session:
+            touch_job(session, claim, phase=phase, phase_at=self._database.now(), **values)
+
+    def release(self, claim: Claim) -> None:
+        """Gives a job back, for any worker to go on with."""
+        with self._database.transaction() as session:
+            touch_job(session, claim, state="waiting", claim="", lease_until=None)
+
+    def hand_back(self, claim: Claim) -> None:
+        """The same at the end of a worker, which is no failed attempt."""
+        with self._database.transaction() as session:
+            values = {"state": "waiting", "claim": "", "lease_until": None}
+            touch_job(session, claim, attempts=JobRow.attempts - 1, **values)
+
+    def end(self, claim: Claim, state: str, message: str) -> None:
+        """Ends a job."""
+        with self._database.transaction() as session:
+            touch_job(
+                session, claim, state=state, message=message[:4000], phase="",
+                ended_at=self._database.now(), lease_until=None, claim="",
+            )  # fmt: skip
+
+
+_GIVEN_UP = {
+    "cancelled": "Cancelled.",
+    "failed": f"Given up: the worker died {MOST_ATTEMPTS} times at it. Look at the worker's log.",
+}
+
+
+def touch_job(session: Session, held: Claim, /, **values: Any) -> None:
+    """Changes a job that a claim holds; LostJobError where it does not."""
+    done = session.connection().execute(
+        update(JobRow)
+        .where(JobRow.id == held.job, JobRow.claim == held.token, JobRow.state == "running")
+        .values(**{"state": "running", **values})
+    )
+    if done.rowcount != 1:
+        raise LostJobError(f"The job {held.job} is no longer this worker's.")
+
+
+def _end(row: JobRow, state: str, message: str, now: datetime) -> None:
+    row.state, row.message, row.ended_at = state, message, now
+    row.phase, row.lease_until, row.claim = "", None, ""
+
+
+def _job(row: JobRow) -> Job:
+    return Job(**{name: getattr(row, name) for name in _FIELDS})
