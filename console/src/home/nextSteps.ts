@@ -11,6 +11,7 @@ export function nextSteps(stand: Stand): Step[] {
   if (!stand.editions.length) {
     steps.push({
       text: "Load reference data: until then nothing can be found, and people type addresses in by hand.",
+      to: "/data",
     });
   }
   if (!stand.forms) {

@@ -8,6 +8,10 @@ import { Lost } from "./Lost";
 const Home = lazy(() => import("../home/HomePage"));
 const FormList = lazy(() => import("../forms/FormListPage"));
 const FormPage = lazy(() => import("../forms/FormPage"));
+const DatasetList = lazy(() => import("../data/DatasetListPage"));
+const DatasetPage = lazy(() => import("../data/DatasetPage"));
+const EditionPage = lazy(() => import("../data/EditionPage"));
+const TrySearch = lazy(() => import("../search/TrySearchPage"));
 const RecordList = lazy(() => import("../records/RecordListPage"));
 const RecordPage = lazy(() => import("../records/RecordPage"));
 
@@ -30,6 +34,10 @@ export const router = createBrowserRouter(
         { path: "forms/:form", element: page(FormPage) },
         { path: "records", element: page(RecordList) },
         { path: "records/:record", element: page(RecordPage) },
+        { path: "data", element: page(DatasetList) },
+        { path: "data/:dataset", element: page(DatasetPage) },
+        { path: "data/:dataset/:edition", element: page(EditionPage) },
+        { path: "search", element: page(TrySearch) },
         { path: "*", element: <Lost /> },
       ],
     },

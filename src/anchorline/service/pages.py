@@ -60,6 +60,7 @@ def site_pages(services: Services) -> Blueprint:
         return redirect("/console")
 
     @pages.get("/console")
+    @pages.get("/console/")
     @pages.get("/console/<path:place>")
     def console(place: str = "") -> Response:  # noqa: ARG001
         if not (WEB / "console" / "index.html").is_file():

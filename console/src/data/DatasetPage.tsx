@@ -1,0 +1,47 @@
+/** One dataset: its editions, the work that is going on, loading, rules. */
+
+import { Skeleton } from "antd";
+import { Link, useParams } from "react-router";
+
+import { Failure } from "../parts/Failure";
+import { PageHead } from "../parts/PageHead";
+import { counted } from "../parts/figures";
+import { EditionTable } from "./EditionTable";
+import { JobCard } from "./JobCard";
+import { LoadFile } from "./LoadFile";
+import { RulesCard } from "./RulesCard";
+import { isOpen } from "./shapes";
+import { useDataset } from "./useData";
+
+export default function DatasetPage(): React.ReactNode {
+  const { dataset: name = "" } = useParams();
+  const dataset = useDataset(name);
+  if (dataset.isError) return <Failure error={dataset.error} again={() => void dataset.refetch()} />;
+  if (dataset.isPending) return <Skeleton active />;
+  const { data } = dataset;
+  const open = data.jobs.filter(isOpen).reverse();
+  const latest = data.jobs[0];
+  const active = data.editions.find((edition) => edition.active);
+  return (
+    <>
+      <PageHead
+        title={data.name}
+        about={
+          <>
+            <Link to="/data">Reference data</Link> ·{" "}
+            {active
+              ? `edition ${active.number} is active, ${counted(active.rows_used, "address", "addresses")}`
+              : "no edition is active: nothing of it can be found"}
+          </>
+        }
+      />
+      {open.map((job) => (
+        <JobCard key={job.id} job={job} />
+      ))}
+      {!open.length && latest && <JobCard job={latest} />}
+      <EditionTable dataset={data} />
+      <LoadFile key={data.name} dataset={data.name} onSent={() => undefined} />
+      <RulesCard dataset={data} />
+    </>
+  );
+}

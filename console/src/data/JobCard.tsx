@@ -1,0 +1,78 @@
+/** Work on a dataset: how far it is while it runs, how it ended after. */
+
+import { Alert, Button, Card, Progress } from "antd";
+
+import { count, duration } from "../parts/figures";
+import { readable } from "../parts/times";
+import type { Job } from "./shapes";
+import { isOpen } from "./shapes";
+import { useCancel } from "./useData";
+
+const TITLES = { load: "Loading", rebuild: "Building the index of", compare: "Comparing" };
+const PHASES: Record<string, string> = {
+  reading: "Reading and checking rows",
+  building: "Building the index",
+  comparing: "Comparing with the active edition",
+};
+
+export function JobCard({ job }: { job: Job }): React.ReactNode {
+  const cancel = useCancel();
+  if (!isOpen(job)) return <Ended job={job} />;
+  const left = job.seconds_left;
+  const share = left === null || !job.seconds ? 0 : job.seconds / (job.seconds + left);
+  const subject = job.source_name || (job.edition ? `edition ${job.edition}` : "a file");
+  return (
+    <Card
+      size="small"
+      title={<h2 style={{ margin: 0, fontSize: "1rem" }}>{`${TITLES[job.kind]} ${subject}`}</h2>}
+      extra={
+        <Button size="small" danger loading={cancel.isPending} onClick={() => cancel.mutate(job.id)}>
+          Cancel
+        </Button>
+      }
+      style={{ marginBottom: 16 }}
+    >
+      <Progress percent={Math.floor(100 * share)} aria-label={`Progress of ${subject}`} />
+      <p role="status" style={{ margin: "4px 0 0" }}>
+        {[
+          PHASES[job.phase] ?? (job.message || "Waits for a worker."),
+          job.rows_done ? `${count(job.rows_done)} rows` : "",
+          job.rows_bad ? `${count(job.rows_bad)} left out` : "",
+          job.phase === "reading" && job.rows_per_second ? `${count(job.rows_per_second)} rows a second` : "",
+          left === null ? "" : `about ${duration(left)} left`,
+        ]
+          .filter(Boolean)
+          .join(" · ")}
+      </p>
+    </Card>
+  );
+}
+
+/** How the latest work ended. */
+function Ended({ job }: { job: Job }): React.ReactNode {
+  const fine = job.state === "done";
+  const about = [
+    job.source_name,
+    job.rows_done ? `${count(job.rows_done)} rows in ${duration(job.seconds)}` : "",
+    `${readable(job.made_at)} by ${job.made_by}`,
+  ];
+  return (
+    <Alert
+      type={fine ? "success" : job.state === "failed" ? "error" : "info"}
+      showIcon
+      title={job.message}
+      description={
+        <>
+          {about.filter(Boolean).join(" · ")}
+          {job.rows_bad > 0 && (
+            <>
+              {" · "}
+              <a href={`/api/v1/jobs/${job.id}/report`}>{`${count(job.rows_bad)} rows left out (CSV)`}</a>
+            </>
+          )}
+        </>
+      }
+      style={{ marginBottom: 16 }}
+    />
+  );
+}
