@@ -2,7 +2,7 @@
 
 import { Alert, Button, Card, Progress } from "antd";
 
-import { count, duration } from "../parts/figures";
+import { count, counted, duration } from "../parts/figures";
 import { readable } from "../parts/times";
 import type { Job } from "./shapes";
 import { isOpen } from "./shapes";
@@ -67,7 +67,7 @@ function Ended({ job }: { job: Job }): React.ReactNode {
           {job.rows_bad > 0 && (
             <>
               {" · "}
-              <a href={`/api/v1/jobs/${job.id}/report`}>{`${count(job.rows_bad)} rows left out (CSV)`}</a>
+              <a href={`/api/v1/jobs/${job.id}/report`}>{`${counted(job.rows_bad, "row")} left out (CSV)`}</a>
             </>
           )}
         </>
