@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 PYTHON := .venv/bin/python
 
-.PHONY: help demo demo-start demo-stop test check web install bench-finding
+.PHONY: help demo demo-start demo-stop test check web install bench-finding bench-load bench-service
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -34,6 +34,12 @@ SIZE ?= 1m
 bench-finding: install  ## time, success and memory of finding; SIZE=10m for ten million
 	@$(PYTHON) -m pip install --quiet --constraint setup/constraints.txt -e '.[bench]'
 	@$(PYTHON) -m bench.finding --size $(SIZE)
+
+bench-load: install  ## rows a second and memory of loading; SIZE=10m for ten million
+	@$(PYTHON) -m bench.load --size $(SIZE)
+
+bench-service: install  ## the service under people who type, next to an empty route
+	@$(PYTHON) -m bench.service --size $(SIZE)
 
 test: check  ## everything
 	npm test --silent

@@ -26,6 +26,7 @@ from anchorline.core.layouts import shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
 from . import judge
+from .machine import Machine
 from .made_up import make_rows
 from .queries import OPEN_CLASSES, Query, Sample, common_pairs
 from .vocabulary import confusable
@@ -100,23 +101,7 @@ def _child(module: str, *arguments: str) -> dict[str, float]:
     return found
 
 
-class _Machine:
-    """How fast the machine is while we measure: milliseconds for a small loop, now and then."""
-
-    def __init__(self) -> None:
-        self.times: list[float] = []
-
-    def look(self) -> None:
-        """Times the loop once."""
-        started = time.thread_time_ns()
-        sum(range(3000))
-        self.times.append((time.thread_time_ns() - started) / 1e6)
-
-    def __str__(self) -> str:
-        return f"{np.median(self.times):.3f} ms (fastest {min(self.times):.3f})"
-
-
-_machine = _Machine()
+_machine = Machine()
 
 
 def _timed(search: Callable[[str], object], texts: Sequence[str]) -> np.ndarray:

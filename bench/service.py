@@ -1,0 +1,132 @@
+"""The service under people who type, next to an empty route under the same load.
+
+    make bench-service                    on a million addresses
+
+The empty route runs in a plain Flask application under gunicorn with as many workers and threads.
+Both get the same requests from the same machine. First one person without pauses (what an answer
+costs), then many without pauses (throughput), then more and more people with 200 ms between keys,
+until their p95 passes 50 ms. At last editions are switched while people type.
+"""
+
+from __future__ import annotations
+
+import argparse
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from anchorline.client import Client
+
+from .finding import SIZES
+from .load import file_of
+from .machine import Machine
+from .made_up import make_rows
+from .queries import Sample
+from .running import Running, free_port, service, wait_for
+from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
+
+MOST_MS = 50.0
+LINES = 150
+_SECONDS = 8.0
+_machine = Machine()
+
+
+def main() -> None:
+    """Loads, measures and prints."""
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
+    )
+    parser.add_argument("--size", choices=SIZES, default="1m")
+    parser.add_argument("--seed", type=int, default=2026)
+    given = parser.parse_args()
+    count = SIZES[given.size]
+    sample = Sample(lambda: make_rows(count, given.seed), count, given.seed + 1)
+    lines = [line for _, line in sample.sessions(LINES)]
+    with service() as running, Client(running.url, running.key) as client, _empty() as empty:
+        for _ in range(2):
+            job = client.datasets.load(
+                "made-up", file_of(given.size, given.seed), activate="always"
+            )
+            client.datasets.wait(job.id)
+        time.sleep(2)
+        places = {
+            "suggest": (running.url, requests_of(running.url, running.key, lines)),
+            "empty route": (empty, requests_of(empty, running.key, lines)),
+        }
+        print(f"{count:,} addresses, {LINES} lines typed, seed {given.seed}")
+        for title, people in (("one person, no pauses", 1), ("eight, no pauses", 8)):
+            print(f"\n{title}")
+            found = {name: _measure(url, typed, people) for name, (url, typed) in places.items()}
+            for name, times in found.items():
+                print(f"  {name:12} {times}")
+            ours, theirs = found["suggest"], found["empty route"]
+            print(
+                f"  ratio: p50 {ours.at(50) / theirs.at(50):.2f}, "
+                f"throughput {theirs.a_second / ours.a_second:.2f}"
+            )
+        for name, (url, typed) in places.items():
+            _hold(name, url, typed)
+        _switch(client, running, places["suggest"][1])
+    print(f"\nmachine: a small loop took {_machine} meanwhile")
+
+
+def _measure(url: str, typed: list[list[bytes]], people: int) -> Times:
+    type_away(url, typed, people=people, seconds=2, pause=0)
+    _machine.look()
+    return type_away(url, typed, people=people, seconds=_SECONDS, pause=0)
+
+
+def _hold(name: str, url: str, typed: list[list[bytes]]) -> None:
+    """More and more people, until the 95th percentile is too slow."""
+    print(f"\n{name}: people with {1000 * BETWEEN_KEYS_S:.0f} ms between keys")
+    people, held = 50, 0
+    while people <= 3200:
+        _machine.look()
+        times = type_away(url, typed, people=people, seconds=_SECONDS, pause=BETWEEN_KEYS_S)
+        print(f"  {people:5} people  {times}")
+        if times.at(95) > MOST_MS or times.failed:
+            break
+        held, people = people, int(people * 1.5)
+    print(f"  held below {MOST_MS:.0f} ms at p95: {held} people")
+
+
+def _switch(client: Client, running: Running, typed: list[list[bytes]]) -> None:
+    """Another edition every second while people type."""
+    stop = threading.Event()
+
+    def switch() -> None:
+        turn = 0
+        while not stop.wait(1.0):
+            client.datasets.activate("made-up", 1 + turn % 2)
+            turn += 1
+
+    switching = threading.Thread(target=switch)
+    switching.start()
+    times = type_away(running.url, typed, people=20, seconds=12, pause=BETWEEN_KEYS_S)
+    stop.set()
+    switching.join()
+    print(f"\nanother edition every second, 20 people\n  suggest      {times}")
+
+
+@contextmanager
+def _empty() -> Iterator[str]:
+    """The empty route, served as the service is; its address."""
+    port = free_port()
+    process = subprocess.Popen(
+        [sys.executable, "-m", "gunicorn", "--no-control-socket", "--worker-class", "gthread",
+         "--workers", "2", "--threads", "4", "--keep-alive", "15", "--log-level", "warning",
+         "--bind", f"127.0.0.1:{port}", "bench.empty_route:app"]
+    )  # fmt: skip
+    try:
+        wait_for(f"http://127.0.0.1:{port}/api/v1/suggest")
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        process.terminate()
+        process.wait()
+
+
+if __name__ == "__main__":
+    main()
