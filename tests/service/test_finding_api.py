@@ -161,3 +161,25 @@ def test_an_unchanged_search_costs_nothing_again(api):
     other = api.get("suggest", params={"q": "kilm"}, headers={"If-None-Match": tag})
     assert other.status_code == 200
     assert other.headers["ETag"] != tag
+
+
+def test_an_answer_given_again_is_the_same_and_of_the_declared_shape(api):
+    first, again = (api.get("suggest?q=kiln+cres&trace=true") for _ in range(2))
+    assert first.content == again.content
+    assert first.headers["ETag"] == again.headers["ETag"]
+    shape = Suggestions.model_validate(first.json())
+    assert shape.model_dump(mode="json") == first.json()
+    assert shape.trace is not None
+    bare = api.get("suggest?q=kiln+cres").json()
+    assert bare["trace"] is None
+    assert api.get("suggest?q=kiln+cres&limit=0").status_code == 422
+
+
+def test_recent_answers_keep_what_is_asked_for_and_forget_the_rest():
+    recent = RecentAnswers(size=8)
+    for number in range(100):
+        recent.put("demo@1", b"q=%d" % number, KeptAnswer(str(number), b"x"))
+        assert recent.get("demo@1", b"q=0") is not None, "asked for all the time"
+    held = [n for n in range(100) if recent.get("demo@1", b"q=%d" % n)]
+    assert 3 <= len(held) <= 8
+    assert recent.get("demo@2", b"q=0") is None, "of other editions"

@@ -17,6 +17,7 @@ from anchorline.store.users import UserStore
 
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
+from .recent_answers import RecentAnswers
 from .settings import Settings
 
 
@@ -36,6 +37,7 @@ class Services:
     keys: KeyStore
     layouts: LayoutLibrary
     gazetteer: ActiveGazetteer
+    recent_answers: RecentAnswers
     gate: Gate
 
 
@@ -56,5 +58,6 @@ def make_services(settings: Settings, database: Database) -> Services:
         keys=keys,
         layouts=layouts,
         gazetteer=ActiveGazetteer(datasets, files, layouts),
+        recent_answers=RecentAnswers(),
         gate=Gate(keys, users, settings.signing_secret()),
     )

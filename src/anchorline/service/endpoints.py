@@ -35,13 +35,14 @@ class Call:
     caller: Caller
     path: Mapping[str, str]
     request: Request
-    _query: BaseModel | None = None
     _body: BaseModel | None = None
 
     def query(self, shape: type[_Shape]) -> _Shape:
         """The query, of the shape that the endpoint declares."""
-        assert isinstance(self._query, shape)
-        return self._query
+        try:
+            return shape.model_validate(self.request.args.to_dict())
+        except ValidationError as error:
+            raise from_validation(error, shape, "?") from None
 
     def body(self, shape: type[_Shape]) -> _Shape:
         """The body, of the shape that the endpoint declares."""
@@ -54,12 +55,14 @@ class Reply:
     """An answer with another status than 200, or with headers; `shape` None for no body.
 
     Attributes:
+        body: the shape as JSON, where that was made already.
         stream: a body in pieces, where the endpoint declares a download.
     """
 
     shape: Shape | None
     status: int = 200
     headers: Mapping[str, str] = field(default_factory=dict)
+    body: bytes | None = None
     stream: Iterable[bytes] | None = None
 
 
@@ -173,9 +176,7 @@ def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
     def view(**path: str) -> Response:
         caller = services.gate.admit(request, endpoint.access)
         call = Call(services, caller, path, request)
-        if endpoint.query is not None:
-            call._query = _read_query(endpoint.query)
-        elif request.args:
+        if endpoint.query is None and request.args:
             raise ProblemError(422, "This call takes no query parameters.")
         if endpoint.body is not None:
             call._body = _read_body(endpoint.body)
@@ -189,22 +190,15 @@ def respond(answer: Shape | Reply) -> Response:
     reply = answer if isinstance(answer, Reply) else Reply(answer)
     if reply.stream is not None:
         return Response(reply.stream, status=reply.status, headers=dict(reply.headers))
-    data = b"" if reply.shape is None else orjson.dumps(reply.shape.model_dump(mode="json"))
-    response = Response(data, status=reply.status)
-    if reply.shape is None:
+    data = reply.body
+    if data is None and reply.shape is not None:
+        data = orjson.dumps(reply.shape.model_dump(mode="json"))
+    headers = {"Cache-Control": "no-store", **reply.headers}
+    if data is None:
+        response = Response(b"", status=reply.status, headers=headers)
         response.headers.pop("Content-Type", None)
-    else:
-        response.content_type = JSON
-    response.headers["Cache-Control"] = "no-store"
-    response.headers.update(reply.headers)
-    return response
-
-
-def _read_query(shape: type[BaseModel]) -> BaseModel:
-    try:
-        return shape.model_validate(request.args.to_dict())
-    except ValidationError as error:
-        raise from_validation(error, shape, "?") from None
+        return response
+    return Response(data, status=reply.status, headers=headers, content_type=JSON)
 
 
 def _read_body(shape: type[BaseModel]) -> BaseModel:

@@ -5,9 +5,11 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterable
 
+import orjson
+
 from anchorline.core.address import COMPONENTS, Facts
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
-from anchorline.core.gazetteer import SearchRequest, Suggestion
+from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
 from anchorline.core.gazetteer.suggestion import Step
 from anchorline.core.kinds import SUGGESTION_KINDS
@@ -26,7 +28,6 @@ from anchorline.wire.finding import (
     PostcodeEntry,
     ReadingShape,
     Suggestions,
-    SuggestionShape,
     SuggestQuery,
     TraceShape,
     WorthShape,
@@ -36,6 +37,7 @@ from .access import Access
 from .endpoints import Area, Call, Reply
 from .layouts import require_layout
 from .problems import invalid, not_found
+from .recent_answers import KeptAnswer
 
 area = Area("finding")
 
@@ -56,14 +58,21 @@ def suggest(call: Call) -> Reply:
 
     A group is opened with `within`; with `q` as well, the search stays inside it.
     """
-    query = call.query(SuggestQuery)
     gazetteer = call.services.gazetteer.current()
-    headers = {
-        "Cache-Control": "private, max-age=30",
-        "ETag": _etag(gazetteer.stamp, call.request.query_string),
-    }
-    if headers["ETag"] in call.request.headers.get("If-None-Match", ""):
+    asked, recent = call.request.query_string, call.services.recent_answers
+    kept = recent.get(gazetteer.stamp, asked)
+    etag = kept.etag if kept is not None else _etag(gazetteer.stamp, asked)
+    headers = {"Cache-Control": "private, max-age=30", "ETag": etag}
+    if etag in call.request.headers.get("If-None-Match", ""):
         return Reply(None, status=304, headers=headers)
+    if kept is None:
+        kept = KeptAnswer(etag, _suggestions(call, call.query(SuggestQuery), gazetteer))
+        recent.put(gazetteer.stamp, asked, kept)
+    return Reply(None, body=kept.body, headers=headers)
+
+
+def _suggestions(call: Call, query: SuggestQuery, gazetteer: Gazetteer) -> bytes:
+    """The answer to a query, as the JSON of a `Suggestions`."""
     found = gazetteer.search(
         SearchRequest(
             text=query.q,
@@ -80,25 +89,27 @@ def suggest(call: Call) -> Reply:
         raise not_found(f"There is no group {query.within!r} in the active editions; search anew.")
     more = len(found.rows) > query.limit
     rows = found.rows[: query.limit]
-    answer = Suggestions(
-        suggestions=[
-            SuggestionShape(
-                id=row.id,
-                kind=row.kind,
-                label=row.label,
-                country_code=row.country_code,
-                count=row.count,
-                matches=list(row.matches),
-            )
-            for row in rows
-        ],
-        corrected=found.corrected,
-        unmatched=list(found.unmatched),
-        after=str(_skip(query.after) + query.limit) if more else None,
-        edition=gazetteer.stamp,
-        trace=_trace(found.steps, rows) if query.trace else None,
+    # Plain values, not shapes: this is made at every keystroke, and tests hold it to the shape.
+    return orjson.dumps(
+        {
+            "suggestions": [
+                {
+                    "id": row.id,
+                    "kind": row.kind,
+                    "label": row.label,
+                    "country_code": row.country_code,
+                    "count": row.count,
+                    "matches": row.matches,
+                }
+                for row in rows
+            ],
+            "corrected": found.corrected,
+            "unmatched": found.unmatched,
+            "after": str(_skip(query.after) + query.limit) if more else None,
+            "edition": gazetteer.stamp,
+            "trace": _trace(found.steps, rows).model_dump() if query.trace else None,
+        }
     )
-    return Reply(answer, headers=headers)
 
 
 def _etag(stamp: str, query: bytes) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import time
+from functools import lru_cache
 
 from flask import Blueprint, Response, current_app, g, jsonify, request
 from prometheus_client import (
@@ -70,6 +71,11 @@ def health_pages(services: Services) -> Blueprint:
     return pages
 
 
+# Looking a metric up by its labels costs more than counting does.
+_counter = lru_cache(maxsize=1024)(REQUESTS.labels)
+_histogram = lru_cache(maxsize=1024)(SECONDS.labels)
+
+
 def count_requests() -> None:
     """Counts, times and logs every request of the application."""
     app = current_app
@@ -82,8 +88,8 @@ def count_requests() -> None:
     def _end(response: Response) -> Response:
         endpoint = request.endpoint or "none"
         seconds = time.perf_counter() - g.get("began", time.perf_counter())
-        REQUESTS.labels(endpoint, request.method, response.status_code).inc()
-        SECONDS.labels(endpoint).observe(seconds)
+        _counter(endpoint, request.method, response.status_code).inc()
+        _histogram(endpoint).observe(seconds)
         # The endpoint's name and not the path: that holds what was asked for.
         say = _log.debug if endpoint in _QUIET else _log.info
         say(
