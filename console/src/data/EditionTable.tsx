@@ -81,7 +81,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
           },
         ]}
       />
-      <p style={{ color: "#51666f" }}>
+      <p style={{ color: "#51666f" }} hidden={!dataset.editions.length}>
         Kept: the active edition, the one active before it, and the {dataset.rules.keep} newest of the others;{" "}
         {megabytes(disk)} in all.
       </p>
