@@ -12,8 +12,8 @@ from anchorline.core.gazetteer.table import RowTable
 from anchorline.core.layouts import shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
-from .finding import FOLDER
 from .made_up import make_rows
+from .options import FOLDER
 
 
 def main(name: str, count: int, seed: int) -> None:

@@ -12,8 +12,8 @@ from anchorline.core.gazetteer import Gazetteer, SearchRequest
 from anchorline.core.layouts import shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
-from .finding import FOLDER
 from .made_up import make_rows
+from .options import FOLDER
 from .queries import line_of
 
 QUERIES = 50

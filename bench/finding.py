@@ -10,14 +10,12 @@ it varies by a factor of two.
 
 from __future__ import annotations
 
-import argparse
 import json
 import subprocess
 import sys
 import time
 from collections import defaultdict
 from collections.abc import Callable, Sequence
-from pathlib import Path
 
 import numpy as np
 
@@ -28,25 +26,20 @@ from anchorline.store.edition_files import EditionFiles
 from . import judge
 from .machine import Machine
 from .made_up import make_rows
+from .options import FOLDER, SIZES, parser
 from .queries import OPEN_CLASSES, Query, Sample, common_pairs
 from .vocabulary import confusable
 
-FOLDER = Path("var/bench")
-SIZES = {"10k": 10_000, "100k": 100_000, "1m": 1_000_000, "10m": 10_000_000}
 SLOW_ENGINE_QUERIES = 400
 TOP = 5
 
 
 def main() -> None:
     """Builds or opens the index, and prints the tables."""
-    parser = argparse.ArgumentParser(
-        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
-    )
-    parser.add_argument("--size", choices=SIZES, default="1m")
-    parser.add_argument("--seed", type=int, default=2026)
-    parser.add_argument("--each", type=int, default=300, help="queries of each class")
-    parser.add_argument("--alone", action="store_true", help="without the other engines")
-    given = parser.parse_args()
+    options = parser(__doc__)
+    options.add_argument("--each", type=int, default=300, help="queries of each class")
+    options.add_argument("--alone", action="store_true", help="without the other engines")
+    given = options.parse_args()
     count, name = SIZES[given.size], f"made-up-{given.size}"
     built = _built(name, given.size, given.seed)
     cold = _child("bench.cold", name, str(given.seed))

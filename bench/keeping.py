@@ -9,7 +9,6 @@ back as rows, bytes an address on disk as InnoDB reports them.
 
 from __future__ import annotations
 
-import argparse
 import time
 from collections.abc import Callable, Iterator
 from itertools import islice
@@ -26,9 +25,9 @@ from anchorline.store.load_data import KeptBlock, LoadData
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
 
-from .finding import FOLDER, SIZES
 from .load import file_of
 from .machine import Machine
+from .options import FOLDER, SIZES, parser
 from .running import free_port
 
 _machine = Machine()
@@ -37,12 +36,7 @@ _PIECE = 1 << 20
 
 def main() -> None:
     """Keeps the rows in each way and prints the figures."""
-    parser = argparse.ArgumentParser(
-        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
-    )
-    parser.add_argument("--size", choices=SIZES, default="1m")
-    parser.add_argument("--seed", type=int, default=2026)
-    given = parser.parse_args()
+    given = parser(__doc__).parse_args()
     file, count = file_of(given.size, given.seed), SIZES[given.size]
     server = LocalServer((FOLDER / "keeping").resolve(), free_port())
     database = Database(server.start())

@@ -11,7 +11,6 @@ when none does, ten people type: what a load costs them is the difference.
 
 from __future__ import annotations
 
-import argparse
 import csv
 import threading
 import time
@@ -22,9 +21,9 @@ from pathlib import Path
 from anchorline.client import Client, JobAnswer
 from anchorline.core.gazetteer import ROW_COLUMNS
 
-from .finding import FOLDER, SIZES
 from .machine import Machine
 from .made_up import make_rows
+from .options import FOLDER, SIZES, parser
 from .queries import Sample
 from .running import Running, service
 from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
@@ -35,12 +34,7 @@ TYPISTS = 10
 
 def main() -> None:
     """Loads twice and prints what it took."""
-    parser = argparse.ArgumentParser(
-        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
-    )
-    parser.add_argument("--size", choices=SIZES, default="1m")
-    parser.add_argument("--seed", type=int, default=2026)
-    given = parser.parse_args()
+    given = parser(__doc__).parse_args()
     count = SIZES[given.size]
     first, second = (file_of(given.size, given.seed, changed=changed) for changed in (False, True))
     megabytes = first.stat().st_size / 1e6

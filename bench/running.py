@@ -16,7 +16,7 @@ from pathlib import Path
 
 import httpx
 
-from .finding import FOLDER
+from .options import FOLDER
 
 START_SECONDS = 60
 

@@ -11,7 +11,6 @@ until their p95 passes 50 ms. At last editions are switched while people type.
 
 from __future__ import annotations
 
-import argparse
 import subprocess
 import sys
 import threading
@@ -21,10 +20,10 @@ from contextlib import contextmanager
 
 from anchorline.client import Client
 
-from .finding import SIZES
 from .load import file_of
 from .machine import Machine
 from .made_up import make_rows
+from .options import SIZES, parser
 from .queries import Sample
 from .running import Running, free_port, service, wait_for
 from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
@@ -37,12 +36,7 @@ _machine = Machine()
 
 def main() -> None:
     """Loads, measures and prints."""
-    parser = argparse.ArgumentParser(
-        description=__doc__, formatter_class=argparse.RawTextHelpFormatter
-    )
-    parser.add_argument("--size", choices=SIZES, default="1m")
-    parser.add_argument("--seed", type=int, default=2026)
-    given = parser.parse_args()
+    given = parser(__doc__).parse_args()
     count = SIZES[given.size]
     sample = Sample(lambda: make_rows(count, given.seed), count, given.seed + 1)
     lines = [line for _, line in sample.sessions(LINES)]

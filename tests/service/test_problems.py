@@ -13,7 +13,7 @@ from anchorline.service.problems import (
     install_problem_handlers,
     invalid,
 )
-from anchorline.service.worker import refusal
+from anchorline.service.problem_worker import refusal
 from anchorline.store.database import DatabaseUnavailableError, NotThereError
 from anchorline.wire.forms import FormDocument
 

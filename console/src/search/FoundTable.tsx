@@ -2,12 +2,12 @@
 
 import { Button, Table, Tag } from "antd";
 
-import type { Row, SearchAnswer } from "./search";
+import type { SearchAnswer, Suggestion } from "./search";
 
 export function FoundTable({ answer, open }: { answer: SearchAnswer; open: (id: string) => void }): React.ReactNode {
   const worth = new Map(answer.trace?.rows.map((row) => [row.id, row]));
   return (
-    <Table<Row>
+    <Table<Suggestion>
       rowKey="id"
       size="small"
       dataSource={answer.suggestions}

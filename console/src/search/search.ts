@@ -1,28 +1,18 @@
 /** A search with its trace, and how long it took. */
 
+import type { Suggestion, Suggestions } from "../../../embed/src/service";
 import { ApiError, call } from "../api/call";
 
-export const KINDS = ["address", "street", "place", "postcode", "town", "region", "district", "building", "organisation"];
+export type { Suggestion };
 
-export interface Row {
-  id: string;
-  kind: string;
-  label: string;
-  country_code: string;
-  count: number;
-  matches: [number, number][];
-}
+export const KINDS = ["address", "street", "place", "postcode", "town", "region", "district", "building", "organisation"];
 
 export interface Trace {
   readings: { dataset: string; reading: string; tokens: string[]; found: number }[];
   rows: { id: string; score: number; parts: Record<string, number> }[];
 }
 
-export interface SearchAnswer {
-  suggestions: Row[];
-  corrected: Record<string, string>;
-  unmatched: string[];
-  after: string | null;
+export interface SearchAnswer extends Suggestions {
   edition: string;
   trace: Trace | null;
 }

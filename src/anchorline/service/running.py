@@ -211,7 +211,7 @@ def _gunicorn_command(settings: Settings) -> list[str]:
     bind = f"{settings.host}:{settings.port}"
     return [
         sys.executable, "-m", "gunicorn", "--no-control-socket",
-        "--worker-class", "anchorline.service.worker.ProblemWorker", "--preload",
+        "--worker-class", "anchorline.service.problem_worker.ProblemWorker", "--preload",
         "--workers", str(settings.workers),
         "--threads", str(settings.threads),
         "--bind", bind,
