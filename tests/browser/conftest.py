@@ -66,6 +66,16 @@ def form_page(page, stack) -> Page:
 @pytest.fixture
 def console(page, stack) -> Page:
     """The console, signed in."""
+    return signed_in(page, stack)
+
+
+@pytest.fixture
+def scratch_console(page, scratch_stack) -> Page:
+    """The console of the demo whose reference data tests may change."""
+    return signed_in(page, scratch_stack)
+
+
+def signed_in(page, stack) -> Page:
     page.goto(f"{stack.url}/")
     page.get_by_label("E-mail").fill(stack.access["admin_email"])
     page.get_by_label("Password").fill(stack.access["admin_password"])

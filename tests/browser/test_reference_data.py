@@ -5,6 +5,8 @@ import uuid
 
 import pytest
 
+from anchorline.client import Client
+
 from .conftest import axe_faults
 
 HEADER = "id,country_code,street,town,postcode,latitude,longitude\n"
@@ -16,14 +18,20 @@ def name():
     return f"b{uuid.uuid4().hex[:8]}"
 
 
+@pytest.fixture
+def scratch_client(scratch_stack):
+    with Client(scratch_stack.url, scratch_stack.access["server_key"]) as opened:
+        yield opened
+
+
 def choose(page, content, file="addresses.csv"):
     page.get_by_label("File", exact=True).set_input_files(
         {"name": file, "mimeType": "text/csv", "buffer": content.encode()}
     )
 
 
-def test_a_steward_loads_looks_activates_and_goes_back(console, client, name):
-    page = console
+def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_client, name):
+    page = scratch_console
     page.get_by_role("link", name="Reference data").first.click()
     page.get_by_label("Dataset").fill(name)
     choose(page, HEADER + "".join(LINES))
@@ -50,7 +58,7 @@ def test_a_steward_loads_looks_activates_and_goes_back(console, client, name):
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
     page.get_by_role("button", name="Activate").click()
     page.get_by_text("not active").wait_for(state="hidden")
-    assert client.datasets.get(name).active_edition == 2
+    assert scratch_client.datasets.get(name).active_edition == 2
 
     page.get_by_role("link", name=name, exact=True).click()
     page.get_by_role("button", name="Go back to edition 1").click()
@@ -58,8 +66,8 @@ def test_a_steward_loads_looks_activates_and_goes_back(console, client, name):
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
 
 
-def test_a_file_that_is_refused_is_said_and_stays_chosen(console, client, name):
-    page = console
+def test_a_file_that_is_refused_is_said_and_stays_chosen(scratch_console, scratch_client, name):
+    page = scratch_console
     page.get_by_role("link", name="Reference data").first.click()
     page.get_by_label("Dataset").fill(name)
     choose(page, "id;country_code;town\n1;GB;Marl\n")
@@ -67,11 +75,11 @@ def test_a_file_that_is_refused_is_said_and_stays_chosen(console, client, name):
     page.get_by_text("It is parted by semicolons; write commas.").wait_for()
     assert page.get_by_label("Dataset").input_value() == name
     assert page.get_by_label("File", exact=True).input_value().endswith("addresses.csv")
-    assert name not in {d.name for d in client.datasets.list()}
+    assert name not in {d.name for d in scratch_client.datasets.list()}
 
 
-def test_rules_are_set_and_a_load_keeps_to_them(console, stack, client, name):
-    page = console
+def test_rules_are_set_and_a_load_keeps_to_them(scratch_console, scratch_client, name):
+    page = scratch_console
     file = HEADER + "".join(LINES)
     page.get_by_role("link", name="Reference data").first.click()
     page.get_by_label("Dataset").fill(name)
@@ -83,7 +91,7 @@ def test_rules_are_set_and_a_load_keeps_to_them(console, stack, client, name):
     gone.fill("10")
     page.get_by_role("button", name="Save rules").click()
     page.get_by_text("Rules saved.").wait_for()
-    rules = client.datasets.get(name).rules
+    rules = scratch_client.datasets.get(name).rules
     assert (rules.automatic, rules.gone_share) == (True, 0.1)
     choose(page, file)
     page.get_by_role("button", name="Load", exact=True).click()

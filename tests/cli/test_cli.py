@@ -2,6 +2,7 @@ import json
 import os
 import subprocess
 import sys
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -123,7 +124,12 @@ def test_find_says_what_it_read_and_with_trace_how(run):
     assert "name covered" in traced.stdout
 
 
-def test_a_steward_loads_reads_the_report_activates_and_goes_back(run, tmp_path):
+def test_a_steward_loads_reads_the_report_activates_and_goes_back(run, scratch_stack, tmp_path):
+    run = partial(
+        run,
+        ANCHORLINE_URL=scratch_stack.url,
+        ANCHORLINE_KEY=scratch_stack.access["server_key"],
+    )
     header = "id,country_code,street,town,postcode\n"
     lines = [f"{i},GB,Gritstone Row,Marl,QV1 1AA\n" for i in range(20)]
     (tmp_path / "one.csv").write_text(header + "".join(lines))

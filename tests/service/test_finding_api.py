@@ -1,5 +1,8 @@
 import pytest
 
+from anchorline.service.recent_answers import KeptAnswer, RecentAnswers
+from anchorline.wire.finding import Suggestions
+
 
 def get(api, path, status=200, **query):
     answer = api.get(path, params=query)

@@ -1,6 +1,7 @@
 """Loading reference data through the service: files in, editions compared, activated, left."""
 
 import gzip
+import io
 import json
 import os
 import signal
@@ -10,6 +11,9 @@ from pathlib import Path
 
 import httpx
 import pytest
+
+from anchorline.service.app import create_app, services_of
+from anchorline.service.settings import read_settings
 
 HEADER = "id,country_code,street,town,postcode,latitude,longitude\r\n"
 
@@ -311,3 +315,52 @@ def test_records_keep_an_address_that_a_newer_edition_lacks(http, name):
     assert (kept["address_id"], kept["edition"]) == (f"{name}:r1", f"{name}@1")
     assert kept["lines"] == ["Marl Hall", "Gritstone Row 0", "MARL", "QV1 1AA"]
     assert kept["facts"]["latitude"] == 52.5
+
+
+def test_two_loads_at_once_do_not_disturb_each_other(http, name):
+    names = [f"{name}a", f"{name}b"]
+    jobs = [send(http, dataset, rows(20_000 + 1000 * n)) for n, dataset in enumerate(names)]
+    seen_together = False
+    while any(http.get(f"jobs/{job}").json()["state"] in ("waiting", "running") for job in jobs):
+        states = [http.get(f"jobs/{job}").json()["state"] for job in jobs]
+        seen_together = seen_together or states == ["running", "running"]
+        time.sleep(0.02)
+    assert seen_together
+    for number, dataset in enumerate(names):
+        (edition,) = http.get(f"datasets/{dataset}").json()["editions"]
+        assert (edition["rows_used"], edition["rows_bad"]) == (20_000 + 1000 * number, 0)
+
+
+def test_a_worker_that_is_killed_is_started_again_and_its_load_goes_on(http, name, scratch_stack):
+    job = send(http, name, rows(40_000))
+    wait(http, job, until=("running",))
+    (worker,) = [
+        int(entry.name)
+        for entry in Path("/proc").iterdir()
+        if entry.name.isdigit() and _is_worker(entry, scratch_stack.folder)
+    ]
+    os.kill(worker, signal.SIGKILL)
+    done = wait(http, job)
+    assert (done["state"], done["rows_done"]) == ("done", 40_000)
+
+
+def _is_worker(entry, folder):
+    try:
+        command = (entry / "cmdline").read_bytes().split(b"\0")
+        return command[-2] == b"work" and str(folder).encode() in (entry / "environ").read_bytes()
+    except (OSError, IndexError):
+        return False
+
+
+def test_a_file_larger_than_the_service_takes_is_refused_and_leaves_nothing(database, tmp_path):
+    settings = read_settings({"ANCHORLINE_MAX_UPLOAD": "2048", "ANCHORLINE_VAR_DIR": str(tmp_path)})
+    app = create_app(settings, database)
+    key = services_of(app).keys.create("server", "upload test")
+    for content in ({"data": rows(200)}, {"data": {"file": (io.BytesIO(rows(200)), "a.csv")}}):
+        answer = app.test_client().post(
+            "/api/v1/datasets/too-large/editions", headers={"Authorization": f"Bearer {key}"},
+            content_type="text/csv" if isinstance(content["data"], bytes) else None, **content,
+        )  # fmt: skip
+        assert (answer.status_code, "ANCHORLINE_MAX_UPLOAD" in answer.text) == (413, True)
+    jobs = services_of(app).jobs.list("too-large")
+    assert [job.state for job in jobs] == []

@@ -7,13 +7,13 @@ from flask import Flask
 from pydantic import ValidationError
 
 from anchorline.core.errors import DocumentError, Problem, UnknownNameError
+from anchorline.service.problem_worker import refusal
 from anchorline.service.problems import (
     ProblemError,
     from_validation,
     install_problem_handlers,
     invalid,
 )
-from anchorline.service.problem_worker import refusal
 from anchorline.store.database import DatabaseUnavailableError, NotThereError
 from anchorline.wire.forms import FormDocument
 

@@ -134,3 +134,12 @@ def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tm
     assert answers[-1]["suggestions"][0]["label"] == "Quixwold Row, Marl"
     address = answers[-1]["suggestions"][0]["id"]
     assert address == "extra:1"
+
+
+def test_a_worker_without_a_running_database_says_what_to_start(environment):
+    done = subprocess.run(
+        [ANCHORLINE, "worker"], env=environment, capture_output=True, text=True, timeout=60
+    )
+    assert done.returncode == 1
+    assert "does not run. Start the service first (anchorline serve)" in done.stderr
+    assert "Traceback" not in done.stderr

@@ -242,3 +242,29 @@ def test_old_jobs_go_with_their_reports_but_for_those_that_editions_are_built_fr
     assert data.block_positions(forgotten.id) == []
     with pytest.raises(NotThereError):
         jobs.get(forgotten.id)
+
+
+def test_making_and_claiming_jobs_of_a_dataset_at_once_never_locks_up(jobs):
+    faults = []
+
+    def make():
+        try:
+            for _ in range(40):
+                jobs.make(new("crowded"))
+        except Exception as fault:
+            faults.append(fault.__cause__ or fault)
+
+    def work():
+        try:
+            for _ in range(60):
+                if claimed := jobs.claim():
+                    jobs.end(claimed[1], "done", "")
+        except Exception as fault:
+            faults.append(fault.__cause__ or fault)
+
+    threads = [threading.Thread(target=target) for target in (make, work) * 3]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert faults == []

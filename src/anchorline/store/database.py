@@ -2,6 +2,7 @@
 
 StoreError
 ├── DatabaseUnavailableError   it does not answer now; trying again later may help
+│   └── ContendedError         other transactions were in the way; trying again at once helps
 ├── AlreadyThereError          something with this name is already kept
 ├── NotThereError              nothing with this name is kept
 ├── StaleError                 it was changed by somebody else in the meantime
@@ -10,19 +11,27 @@ StoreError
 
 from __future__ import annotations
 
+import random
+import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
-from typing import Any
+from functools import wraps
+from typing import Any, ParamSpec, TypeVar
 
 from sqlalchemy import create_engine, event, make_url, text
 from sqlalchemy.exc import DBAPIError, IntegrityError, InterfaceError, OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
+_Given = ParamSpec("_Given")
+_Answer = TypeVar("_Answer")
 Clock = Callable[[], datetime]
 COLLATION = "utf8mb4_uca1400_ai_ci"
 # MariaDB's number for a second row with a unique value.
 _DUPLICATE = 1062
+# A deadlock, and a lock waited for too long.
+_CONTENDED = ((1213,), (1205,))
+_TRIES = 6
 
 
 class StoreError(Exception):
@@ -31,6 +40,10 @@ class StoreError(Exception):
 
 class DatabaseUnavailableError(StoreError):
     """The database does not answer."""
+
+
+class ContendedError(DatabaseUnavailableError):
+    """Other transactions were in the way and this one was undone whole."""
 
 
 class AlreadyThereError(StoreError):
@@ -56,6 +69,23 @@ class ReusedKeyError(StoreError):
 def utc_now() -> datetime:
     """The clock that is used outside tests."""
     return datetime.now(UTC)
+
+
+def again_if_contended(
+    method: Callable[_Given, _Answer],
+) -> Callable[_Given, _Answer]:
+    """For methods that are one transaction: done again where others were in its way."""
+
+    @wraps(method)
+    def tried(*args: _Given.args, **kwargs: _Given.kwargs) -> _Answer:
+        for _ in range(_TRIES - 1):
+            try:
+                return method(*args, **kwargs)
+            except ContendedError:
+                time.sleep(random.uniform(0.002, 0.02))  # noqa: S311
+        return method(*args, **kwargs)
+
+    return tried
 
 
 class Database:
@@ -91,6 +121,8 @@ class Database:
                 raise AlreadyThereError(str(error.orig.args[1])) from error
             raise
         except (OperationalError, InterfaceError) as error:
+            if error.orig is not None and error.orig.args[:1] in _CONTENDED:
+                raise ContendedError("Other work is in the way.") from error
             raise DatabaseUnavailableError("The database does not answer.") from error
         except DBAPIError as error:
             if error.connection_invalidated:

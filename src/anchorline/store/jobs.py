@@ -18,7 +18,7 @@ from typing import Any
 from sqlalchemy import and_, or_, select, update
 from sqlalchemy.orm import Session
 
-from .database import Database, NotThereError, StoreError
+from .database import Database, NotThereError, StoreError, again_if_contended
 from .once_only import OnceOnly, made_before, note_key
 from .schema import DatasetRow, JobRow
 
@@ -99,6 +99,7 @@ class JobStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
+    @again_if_contended
     def make(self, new: NewJob, *, receiving: bool = False) -> Job:
         """A new job; makes its dataset where that is new.
 
@@ -126,6 +127,7 @@ class JobStore:
             session.flush()
             return _job(row)
 
+    @again_if_contended
     def received(self, job: str, *, size: int, digest: str, once: OnceOnly | None = None) -> Job:
         """Puts a job whose file is there in line.
 
@@ -172,6 +174,7 @@ class JobStore:
             )
             return [_job(row) for row in rows]
 
+    @again_if_contended
     def cancel(self, job: str) -> Job:
         """Asks a job to end; one that has not begun ends at once, one that has ended stays so."""
         with self._database.transaction() as session:
@@ -186,10 +189,14 @@ class JobStore:
 
     # For workers
 
+    @again_if_contended
     def claim(self) -> tuple[Job, Claim] | None:
         """The next job to do, or None; a job whose worker died counts as waiting."""
         now = self._database.now()
         with self._database.transaction() as session:
+            # Every statement sees what is committed then, and locks rows but no gaps between them:
+            # those would hold up whoever makes jobs.
+            session.connection(execution_options={"isolation_level": "READ COMMITTED"})
             running = and_(JobRow.state == "running", JobRow.lease_until > now)
             busy = select(JobRow.dataset).where(running).scalar_subquery()
             orphaned = and_(JobRow.state == "running", JobRow.lease_until <= now)
@@ -205,7 +212,7 @@ class JobStore:
             # Two workers may have picked two jobs of a dataset: the second now waits and sees.
             session.get(DatasetRow, row.dataset, with_for_update=True)
             others = select(JobRow.id).where(running, JobRow.dataset == row.dataset)
-            if session.scalars(others.with_for_update()).first() is not None:
+            if session.scalars(others).first() is not None:
                 return None
             if row.cancel_asked or row.attempts >= MOST_ATTEMPTS:
                 state = "cancelled" if row.cancel_asked else "failed"
@@ -217,28 +224,33 @@ class JobStore:
             row.started_at = row.started_at or now
             return _job(row), claim
 
+    @again_if_contended
     def renew(self, claim: Claim) -> bool:
         """Renews a lease; returns whether the job is asked to end."""
         with self._database.transaction() as session:
             touch_job(session, claim, lease_until=self._database.now() + LEASE)
             return bool(session.scalar(select(JobRow.cancel_asked).where(JobRow.id == claim.job)))
 
+    @again_if_contended
     def enter_phase(self, claim: Claim, phase: str, **values: Any) -> None:
         """Notes that a job has come to a phase."""
         with self._database.transaction() as session:
             touch_job(session, claim, phase=phase, phase_at=self._database.now(), **values)
 
+    @again_if_contended
     def release(self, claim: Claim) -> None:
         """Gives a job back, for any worker to go on with."""
         with self._database.transaction() as session:
             touch_job(session, claim, state="waiting", claim="", lease_until=None)
 
+    @again_if_contended
     def hand_back(self, claim: Claim) -> None:
         """The same at the end of a worker, which is no failed attempt."""
         with self._database.transaction() as session:
             values = {"state": "waiting", "claim": "", "lease_until": None}
             touch_job(session, claim, attempts=JobRow.attempts - 1, **values)
 
+    @again_if_contended
     def end(self, claim: Claim, state: str, message: str) -> None:
         """Ends a job."""
         with self._database.transaction() as session:

@@ -17,7 +17,7 @@ from sqlalchemy import delete, func, insert, literal, select, update
 from anchorline.core.gazetteer.rows import RowBlock
 from anchorline.core.reference import BadRow, Findings
 
-from .database import Database
+from .database import Database, again_if_contended
 from .jobs import Claim, touch_job
 from .schema import JobRow, RowBlockRow, SourcePartRow
 
@@ -52,6 +52,7 @@ class LoadData:
 
     # The file
 
+    @again_if_contended
     def add_part(self, job: str, position: int, data: bytes) -> None:
         """Keeps a piece of a file that is being received."""
         with self._database.transaction() as session:
@@ -72,6 +73,7 @@ class LoadData:
             yield data
             position += 1
 
+    @again_if_contended
     def drop_file(self, job: str) -> None:
         """Takes out a file that is no longer needed."""
         with self._database.transaction() as session:
@@ -79,6 +81,7 @@ class LoadData:
 
     # Rows
 
+    @again_if_contended
     def add_block(self, claim: Claim, position: int, kept: KeptBlock, bytes_done: int) -> None:
         """Keeps the next block of a file and what it adds to the job's counts, both or neither."""
         values = {
@@ -90,6 +93,7 @@ class LoadData:
             touch_job(session, claim, **values)
             session.add(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
+    @again_if_contended
     def put_block(
         self, claim: Claim, position: int, kept: KeptBlock, *, found_bad: int = 0
     ) -> None:
@@ -102,6 +106,7 @@ class LoadData:
             touch_job(session, claim, rows_bad=JobRow.rows_bad + found_bad)
             session.merge(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
+    @again_if_contended
     def copy_block(self, claim: Claim, position: int, source: str, source_position: int) -> None:
         """Takes over the rows of another job's block as they are, without what was noticed."""
         nothing = _packed(KeptBlock(RowBlock({}, [], [])))["notes"]
@@ -161,6 +166,7 @@ class LoadData:
                 )
             yield orjson.loads(zlib.decompress(notes or b""))
 
+    @again_if_contended
     def drop_blocks(self, job: str, *, from_position: int = 0) -> None:
         """Takes out a job's blocks from a position on."""
         statement = delete(RowBlockRow).where(
@@ -169,6 +175,7 @@ class LoadData:
         with self._database.transaction() as session:
             session.execute(statement)
 
+    @again_if_contended
     def drop_rows(self, job: str) -> None:
         """Takes out a failed job's rows; the report of what was left out stays."""
         nothing = _packed(KeptBlock(RowBlock({}, [], [])))["data"]
