@@ -13,6 +13,7 @@ from anchorline.store.jobs import Job
 
 from ..context import Services
 from ..logs import logger
+from .ahead import ahead
 from .hold import Hold
 
 _log = logger("editions")
@@ -25,7 +26,7 @@ def build_index(services: Services, job: str, dataset: str, number: int, hold: H
         EditionError: there is no row at all.
     """
     table = RowTable()
-    for _, kept in services.load_data.blocks(job):
+    for _, kept in ahead(services.load_data.blocks(job)):
         hold.check()
         if len(kept.rows):
             table.extend(kept.rows)

@@ -8,6 +8,7 @@ a file of changes builds on, then one with what could only be seen at the end.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from functools import partial
 from itertools import chain
 
 from anchorline.core.gazetteer.rows import RowBlock
@@ -20,7 +21,8 @@ from anchorline.store.jobs import Job
 from anchorline.store.load_data import KeptBlock
 
 from ..context import Services
-from .hold import Hold
+from .ahead import Behind, ahead
+from .hold import Hold, JobStoppedError
 
 # Batches fit a processor's cache, blocks make few round trips.
 BATCH_ROWS = 1_000
@@ -83,19 +85,22 @@ class Reader:
     def _read_file(self, position: int, last_line: int) -> None:
         changes = self._base is not None
         needed = ("id", "country_code", *([ACTION_COLUMN] if changes else []))
-        source = Source(self._counted(self._data.parts(self._job.id)), needed)
+        source = Source(self._counted(ahead(self._data.parts(self._job.id))), needed)
         if ACTION_COLUMN in source.columns and not source.json_lines and not changes:
             raise BadFileError(
                 "The file has the column action, so it holds changes: load it as changes."
             )
         checker = RowChecker(self._services.layouts, changes=changes)
         checked = map(checker.check, source.batches(BATCH_ROWS, after_line=last_line))
-        for kept in _joined(checked):
-            self._hold.ask()
-            self._note(kept)
-            self._data.add_block(self._hold.claim, position, kept, self._bytes)
-            position += 1
-            self._require_hope()
+        with Behind() as keeper:
+            for kept in _joined(checked):
+                self._hold.check()
+                self._note(kept)
+                keeper.do(
+                    partial(self._data.add_block, self._hold.claim, position, kept, self._bytes)
+                )
+                position += 1
+                self._look_up()
         unknown = [Sample(1, "", name, "") for name in source.unknown]
         self._seen.add_many("unknown-column", len(unknown), unknown)
 
@@ -109,8 +114,11 @@ class Reader:
         if self._base is not None:
             self._changes.add(kept.rows.texts["id"], kept.drops)
 
-    def _require_hope(self) -> None:
+    def _look_up(self) -> None:
+        """Ends what is to be cancelled, and what has no hope."""
         job = self._services.jobs.get(self._job.id)
+        if job.cancel_asked:
+            raise JobStoppedError("cancelled")
         if job.rows_done >= _HOPELESS_AFTER and job.rows_bad > _HOPELESS_SHARE * job.rows_done:
             raise BadFileError(
                 f"{job.rows_bad:,} of the first {job.rows_done:,} rows cannot be used; the rest "
