@@ -212,6 +212,17 @@ def test_changes_put_rows_in_and_take_them_out(http, name):
     assert refused.status_code == 404
 
 
+def test_changes_sent_one_after_another_build_on_each_other(http, name):
+    head = b"id,country_code,action,street\r\n"
+    jobs = [send(http, name, rows(10))]
+    jobs += [
+        send(http, name, head + b"n%d,GB,put,New Lane\r\n" % n, changes=True) for n in range(2)
+    ]
+    assert [wait(http, job)["state"] for job in jobs] == ["done"] * 3
+    editions = http.get(f"datasets/{name}").json()["editions"]
+    assert [(e["rows_used"], e["changes_to"]) for e in editions] == [(12, 2), (11, 1), (10, None)]
+
+
 def test_the_same_key_and_file_make_one_load(http, name):
     headers = {"Content-Type": "text/csv", "Idempotency-Key": f"k-{name}"}
     path = f"datasets/{name}/editions"

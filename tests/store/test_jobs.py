@@ -95,9 +95,11 @@ def test_a_worker_that_ends_in_order_costs_no_attempt(jobs):
     jobs.end(claim, "done", "")
 
 
-def test_cancelling_ends_a_waiting_job_at_once_and_asks_a_running_one(jobs):
-    waiting = jobs.make(new())
+def test_cancelling_ends_a_waiting_job_at_once_and_asks_a_running_one(jobs, database):
+    waiting = jobs.make(new(), receiving=True)
+    LoadData(database).add_part(waiting.id, 0, b"a piece")
     assert jobs.cancel(waiting.id).state == "cancelled"
+    assert list(LoadData(database).parts(waiting.id)) == [], "nothing is kept for it"
     running = jobs.make(new())
     _, claim = jobs.claim()
     assert jobs.cancel(running.id).state == "running"

@@ -9,7 +9,7 @@ from dataclasses import asdict
 from anchorline.core.errors import EditionError, Problem
 from anchorline.core.reference.report import report_lines
 from anchorline.store.datasets import DatasetRules
-from anchorline.store.jobs import Job, NewJob
+from anchorline.store.jobs import OPEN_STATES, Job, NewJob
 from anchorline.wire.base import Shape
 from anchorline.wire.datasets import (
     DatasetAnswer,
@@ -85,9 +85,11 @@ def load_edition(call: Call) -> Reply:
     name, query = _dataset_name(call), call.query(LoadQuery)
     known = {dataset.name: dataset for dataset in call.services.datasets.list()}
     rules = known[name].rules if name in known else DatasetRules()
+    if query.changes:
+        _require_base(call, name, query)
     options = LoadOptions(
         changes=query.changes,
-        base=_base(call, name, query) if query.changes else None,
+        base=query.base,
         bad_share=rules.bad_share if query.bad_share is None else query.bad_share,
         activate=query.activate,
     )
@@ -212,14 +214,14 @@ def _accepted(call: Call, job: Job) -> Reply:
     return Reply(job_answer(call.services, job), status=202, headers=headers)
 
 
-def _base(call: Call, name: str, query: LoadQuery) -> int:
-    """The edition that a file of changes builds on."""
+def _require_base(call: Call, name: str, query: LoadQuery) -> None:
+    """Refuses changes to an edition that there is not; loads that wait may still make one."""
     numbers = [entry.number for entry in call.services.datasets.editions(name)]
     if query.base is not None and query.base not in numbers:
         raise not_found(f"There is no edition {query.base} of dataset {name!r} to change.")
-    if not numbers:
+    waiting = any(job.state in OPEN_STATES for job in call.services.jobs.list(name))
+    if not numbers and not waiting:
         raise ProblemError(409, f"Dataset {name!r} has no edition to change; load a whole file.")
-    return query.base or numbers[0]
 
 
 def _dataset_name(call: Call) -> str:

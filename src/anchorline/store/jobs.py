@@ -15,12 +15,12 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import and_, or_, select, update
+from sqlalchemy import and_, delete, or_, select, update
 from sqlalchemy.orm import Session
 
 from .database import Database, NotThereError, StoreError, again_if_contended
 from .once_only import OnceOnly, made_before, note_key
-from .schema import DatasetRow, JobRow
+from .schema import DatasetRow, JobRow, RowBlockRow, SourcePartRow
 
 JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare")
 JOB_STATES: tuple[str, ...] = ("receiving", "waiting", "running", "done", "failed", "cancelled")
@@ -184,7 +184,8 @@ class JobStore:
             if row.state in OPEN_STATES:
                 row.cancel_asked = True
                 if row.state != "running":
-                    _end(row, "cancelled", "Cancelled before it began.", self._database.now())
+                    _end(session, row, "cancelled", "Cancelled before it began.")
+                    row.ended_at = self._database.now()
             return _job(row)
 
     # For workers
@@ -216,7 +217,8 @@ class JobStore:
                 return None
             if row.cancel_asked or row.attempts >= MOST_ATTEMPTS:
                 state = "cancelled" if row.cancel_asked else "failed"
-                _end(row, state, _GIVEN_UP[state], now)
+                _end(session, row, state, _GIVEN_UP[state])
+                row.ended_at = now
                 return None
             claim = Claim(row.id, secrets.token_hex(16))
             row.state, row.claim, row.lease_until = "running", claim.token, now + LEASE
@@ -236,6 +238,12 @@ class JobStore:
         """Notes that a job has come to a phase."""
         with self._database.transaction() as session:
             touch_job(session, claim, phase=phase, phase_at=self._database.now(), **values)
+
+    @again_if_contended
+    def count_bad(self, claim: Claim, rows_bad: int) -> None:
+        """Sets how many rows were left out, once that is known for good."""
+        with self._database.transaction() as session:
+            touch_job(session, claim, rows_bad=rows_bad)
 
     @again_if_contended
     def release(self, claim: Claim) -> None:
@@ -277,9 +285,12 @@ def touch_job(session: Session, held: Claim, /, **values: Any) -> None:
         raise LostJobError(f"The job {held.job} is no longer this worker's.")
 
 
-def _end(row: JobRow, state: str, message: str, now: datetime) -> None:
-    row.state, row.message, row.ended_at = state, message, now
+def _end(session: Session, row: JobRow, state: str, message: str) -> None:
+    """Ends a job that no worker holds, with whatever was kept for it."""
+    row.state, row.message = state, message
     row.phase, row.lease_until, row.claim = "", None, ""
+    session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
+    session.execute(delete(RowBlockRow).where(RowBlockRow.job == row.id))
 
 
 def _job(row: JobRow) -> Job:

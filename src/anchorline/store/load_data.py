@@ -94,16 +94,10 @@ class LoadData:
             session.add(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
     @again_if_contended
-    def put_block(
-        self, claim: Claim, position: int, kept: KeptBlock, *, found_bad: int = 0
-    ) -> None:
-        """Keeps a block that is not read from the file, in place of one at this position.
-
-        Args:
-            found_bad: how many rows turned out bad that were counted as usable before.
-        """
+    def put_block(self, claim: Claim, position: int, kept: KeptBlock) -> None:
+        """Keeps a block in place of one at this position; the job's counts stay as they are."""
         with self._database.transaction() as session:
-            touch_job(session, claim, rows_bad=JobRow.rows_bad + found_bad)
+            touch_job(session, claim)
             session.merge(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
     @again_if_contended

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import build_edition
 from anchorline.core.gazetteer.table import RowTable
@@ -39,14 +41,14 @@ def edition_of_load(
     services: Services, job: Job, number: int, index_bytes: int, comparison: Comparison | None
 ) -> EditionEntry:
     """The entry of an edition whose index is built."""
-    data = services.load_data
+    data, job = services.load_data, services.jobs.get(job.id)
     return EditionEntry(
         dataset=job.dataset,
         number=number,
         source_name=job.source_name,
         source_digest=job.source_digest,
         rows_used=data.rows_used(job.id),
-        rows_bad=services.jobs.get(job.id).rows_bad,
+        rows_bad=job.rows_bad,
         report={"findings": data.findings(job.id).to_document()},
         job=job.id,
         changes_to=job.options.get("base"),
@@ -95,17 +97,14 @@ def remove_superfluous(services: Services, dataset: str) -> None:
     """Takes away the editions that the dataset's rule does not keep."""
     numbers = [entry.number for entry in services.datasets.editions(dataset)]
     for number in superfluous(services.datasets.get(dataset), numbers):
-        remove_edition(services, dataset, number)
+        with suppress(NotThereError):  # somebody else took it away, or made it active
+            remove_edition(services, dataset, number)
 
 
 def remove_edition(services: Services, dataset: str, number: int) -> None:
     """Takes away an edition with its rows and its index, unless it is the active one."""
     entry = services.datasets.edition(dataset, number)
-    try:
-        services.datasets.remove_edition(dataset, number)
-    except NotThereError:
-        _log.warning("edition stays", dataset=dataset, edition=number)
-        raise
+    services.datasets.remove_edition(dataset, number)
     if entry.job is not None:
         services.load_data.drop_blocks(entry.job)
     services.edition_files.remove(dataset, number)

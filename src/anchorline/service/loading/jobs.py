@@ -32,7 +32,8 @@ class LoadOptions:
     """How a file is to be loaded.
 
     Attributes:
-        changes: whether it holds changes; `base` is then the edition that they change.
+        changes: whether it holds changes; `base` is then the edition that they change, or None
+            for the newest when the load begins.
         bad_share: the share of rows that may be bad.
         activate: `rule` (what the dataset's rules say), `always` or `never`.
     """
@@ -84,20 +85,31 @@ def _load(services: Services, job: Job, hold: Hold) -> str:
 def _read(services: Services, job: Job, hold: Hold, options: LoadOptions) -> int:
     """Reads the file; returns the number of the edition that its rows will be."""
     began = monotonic()
-    services.jobs.enter_phase(hold.claim, "reading")
-    base = None
-    if options.changes:
-        base = services.datasets.edition(job.dataset, options.base or 0).job
-        if base is None:
-            raise BadFileError(
-                f"The rows of edition {options.base} are not kept; load a whole file first."
-            )
-    Reader(services, job, hold, base).read(options.bad_share)
+    base = _base(services, job, options) if options.changes else None
+    kept = {**job.options, "base": base.number if base else None}
+    services.jobs.enter_phase(hold.claim, "reading", options=kept)
+    Reader(services, job, hold, base.job if base else None).read(options.bad_share)
     number = services.datasets.give_number(job.dataset)
     seconds = monotonic() - began
     services.jobs.enter_phase(hold.claim, "building", edition=number, reading_seconds=seconds)
     services.load_data.drop_file(job.id)
     return number
+
+
+def _base(services: Services, job: Job, options: LoadOptions) -> EditionEntry:
+    """The edition that changes are made to: the one named, or the newest there is by now."""
+    if options.base is not None:
+        base = services.datasets.edition(job.dataset, options.base)
+    else:
+        editions = services.datasets.editions(job.dataset)
+        if not editions:
+            raise BadFileError("There is no edition to change; load a whole file first.")
+        base = editions[0]
+    if base.job is None:
+        raise BadFileError(
+            f"The rows of edition {base.number} are not kept; load a whole file first."
+        )
+    return base
 
 
 def _settle(

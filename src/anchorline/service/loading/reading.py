@@ -70,9 +70,10 @@ class Reader:
         self._leave_out_repeats(last)
         if self._base is not None:
             self._take_over(self._base, last)
-        self._data.put_block(self._hold.claim, LAST_BLOCK, last, found_bad=len(last.bad))
-        job = self._services.jobs.get(self._job.id)
-        require_few_bad(job.rows_done, job.rows_bad, bad_share)
+        self._data.put_block(self._hold.claim, LAST_BLOCK, last)
+        bad = sum(1 for _ in self._data.bad_rows(self._job.id))
+        self._services.jobs.count_bad(self._hold.claim, bad)
+        require_few_bad(self._services.jobs.get(self._job.id).rows_done, bad, bad_share)
 
     def _kept_before(self) -> tuple[int, int]:
         """What an earlier attempt kept: the next block's position, and the last line read."""
@@ -158,7 +159,7 @@ class Reader:
             kept.findings.add_bad(bad)
         left = [i for i in range(len(kept.rows)) if i not in set(places)]
         kept.rows, kept.lines = kept.rows.take(left), [kept.lines[i] for i in left]
-        self._data.put_block(self._hold.claim, position, kept, found_bad=len(places))
+        self._data.put_block(self._hold.claim, position, kept)
 
     def _take_over(self, base: str, last: KeptBlock) -> None:
         """The rows of the base that the changes leave as they are."""
