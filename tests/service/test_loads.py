@@ -197,6 +197,9 @@ def test_changes_put_rows_in_and_take_them_out(http, name):
     )
     whole = load(http, name, changes)
     assert (whole["state"], "load it as changes" in whole["message"]) == ("failed", True)
+    lines = b'{"id": "r2", "country_code": "GB", "action": "drop"}\n'
+    as_json = load(http, name, lines)
+    assert (as_json["state"], "load it as changes" in as_json["message"]) == ("failed", True)
     done = load(http, name, changes, changes=True, bad_share=0.3)
     assert done["state"] == "done", done
     edition = http.get(f"datasets/{name}/editions/{done['edition']}").json()

@@ -87,17 +87,6 @@ class Layout:
         """The layout's entry for a component, or None where the country does not use it."""
         return self._asked_by_name.get(component)
 
-    def holds(self, latitude: float, longitude: float) -> bool:
-        """Whether a point (WGS 84 degrees) may be in the country, as far as its box tells."""
-        if self.box is None:
-            return True
-        south, west, north, east = self.box
-        if not south <= latitude <= north:
-            return False
-        if west <= east:
-            return west <= longitude <= east
-        return longitude >= west or longitude <= east
-
     @property
     def number_first(self) -> bool:
         """Whether the street's number is written before its name."""

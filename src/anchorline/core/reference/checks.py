@@ -12,10 +12,9 @@ from ..layouts import Layout, LayoutLibrary, canonical_postcode
 from .columns import (
     Fault,
     action_column,
-    component_column,
     country_column,
     id_faults,
-    language_column,
+    text_column,
     use_column,
 )
 from .findings import BadRow, Findings, Sample
@@ -59,9 +58,8 @@ class RowChecker:
 
     def __init__(self, layouts: LayoutLibrary, *, changes: bool = False) -> None:
         self._layouts, self._changes = layouts, changes
-        self._columns = {name: component_column() for name in COMPONENT_COLUMNS}
+        self._columns = {name: text_column() for name in (*COMPONENT_COLUMNS, "language")}
         self._columns["country_code"] = country_column(layouts)
-        self._columns["language"] = language_column()
         self._columns["use"] = use_column()
         self._action = action_column()
         self._positions = PositionChecker(layouts)

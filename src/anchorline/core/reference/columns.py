@@ -84,13 +84,8 @@ def looks_doubly_encoded(text: str) -> bool:
     return False
 
 
-def component_column() -> Column:
-    """A component: any text."""
-    return Column(str)
-
-
-def language_column() -> Column:
-    """A BCP 47 tag, or nothing."""
+def text_column() -> Column:
+    """A component or a language: any text."""
     return Column(str)
 
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Mapping, Sequence
 
 import numpy as np
+import numpy.typing as npt
 
 from ..gazetteer.rows import RowBlock
 from ..layouts import LayoutLibrary
@@ -74,24 +74,29 @@ class PositionChecker:
             layout = self._layouts.require(code)
             if layout.box is None:
                 continue
-            south, west, north, east = layout.box
             here = (codes == code) & ~np.isnan(latitudes)
-            across = west > east
-            within = (longitudes >= west) & (longitudes <= east)
-            if across:
-                within = (longitudes >= west) | (longitudes <= east)
-            outside |= here & ~(within & (latitudes >= south) & (latitudes <= north))
+            outside |= here & ~_within(layout.box, latitudes, longitudes)
         places = np.flatnonzero(outside).tolist()
-        swapped = [i for i in places if self._fits_swapped(block, i)]
+        countries = block.texts["country_code"]
+        swapped = [
+            i for i in places if self._fits_swapped(countries[i], latitudes[i], longitudes[i])
+        ]
         known = set(swapped)
         yield "swapped-position", swapped
         yield "outside-country", [i for i in places if i not in known]
 
-    def _fits_swapped(self, block: RowBlock, place: int) -> bool:
-        latitude, longitude = block.latitudes[place], block.longitudes[place]
-        assert latitude is not None
-        assert longitude is not None
-        if not (math.isfinite(latitude) and abs(longitude) <= _BOUNDS["latitude"]):
-            return False
-        layout = self._layouts.require(block.texts["country_code"][place])
-        return layout.holds(longitude, latitude)
+    def _fits_swapped(self, country: str, latitude: float, longitude: float) -> bool:
+        box = self._layouts.require(country).box
+        return box is not None and bool(_within(box, np.array(longitude), np.array(latitude)))
+
+
+def _within(
+    box: tuple[float, float, float, float],
+    latitudes: npt.NDArray[np.float64],
+    longitudes: npt.NDArray[np.float64],
+) -> npt.NDArray[np.bool_]:
+    """Which points are in a box of south, west, north, east, also across the 180th meridian."""
+    south, west, north, east = box
+    after, before = longitudes >= west, longitudes <= east
+    across = (after | before) if west > east else (after & before)
+    return np.asarray((latitudes >= south) & (latitudes <= north) & across)

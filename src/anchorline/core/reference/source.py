@@ -64,6 +64,7 @@ class Source:
 
     Attributes:
         unknown: its columns that are not known; for JSON Lines those seen so far.
+        has_actions: whether its rows are changes, by the header or the first JSON line.
 
     Raises:
         SourceError: it is not a file of rows, or lacks a column. Later also from `batches`,
@@ -82,9 +83,10 @@ class Source:
         self._pending = [first or ""] if self.json_lines else []
         if self.json_lines:
             self.columns = KNOWN_COLUMNS
-            _require_names(first or "", columns_needed)
+            self.has_actions = ACTION_COLUMN in _first_object(first or "", columns_needed)
         else:
             self.columns = self._header(first or "", columns_needed)
+            self.has_actions = ACTION_COLUMN in self.columns
 
     def batches(self, size: int, *, after_line: int = 0) -> Iterator[Batch]:
         """Batches of at most `size` rows, those up to a line left out."""
@@ -216,15 +218,16 @@ class _Lines:
         return io.StringIO(text, newline="\n")
 
 
-def _require_names(first: str, needed: Iterable[str]) -> None:
-    """Raises SourceError where the first JSON line is no row at all, as a CSV header would."""
+def _first_object(first: str, needed: Iterable[str]) -> dict[str, object]:
+    """The first JSON line; SourceError where it is no row at all, as for a CSV header."""
     try:
-        record = orjson.loads(first.encode("utf-8", "surrogateescape"))
+        record: dict[str, object] = orjson.loads(first.encode("utf-8", "surrogateescape"))
     except orjson.JSONDecodeError as error:
         raise SourceError(f"The first line begins like JSON and is not: {error.msg}.") from error
     missing = [name for name in needed if name not in record]
     if missing:
         raise SourceError(f"The first line's object lacks {' and '.join(missing)}.")
+    return record
 
 
 def _text(value: object) -> str:

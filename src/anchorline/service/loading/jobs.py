@@ -9,7 +9,7 @@ from anchorline.core.errors import EditionError
 from anchorline.core.reference.comparison import Comparison
 from anchorline.store.database import NotThereError
 from anchorline.store.datasets import EditionEntry
-from anchorline.store.jobs import Claim, Job, LostJobError
+from anchorline.store.jobs import Claim, Job
 
 from ..context import Services
 from ..logs import logger
@@ -154,6 +154,3 @@ def _clear_away(services: Services, job: Job) -> None:
     """What an unsuccessful load leaves: the report of the rows, not the rows."""
     services.load_data.drop_file(job.id)
     services.load_data.drop_rows(job.id)
-
-
-__all__ = ["LoadOptions", "LostJobError", "do_job"]

@@ -87,7 +87,7 @@ class Reader:
         changes = self._base is not None
         needed = ("id", "country_code", *([ACTION_COLUMN] if changes else []))
         source = Source(self._counted(ahead(self._data.parts(self._job.id))), needed)
-        if ACTION_COLUMN in source.columns and not source.json_lines and not changes:
+        if source.has_actions and not changes:
             raise BadFileError(
                 "The file has the column action, so it holds changes: load it as changes."
             )
