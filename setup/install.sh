@@ -65,6 +65,10 @@ npm_packages() { npm ci --no-progress; }
 web_parts() { npm run --silent build; }
 
 debian=(mariadb-server)
+# The innermost loops of searching are compiled: a compiler and Python's headers, where missing.
+command -v cc >/dev/null || debian+=(gcc libc6-dev)
+"${PYTHON:-python3}" -c 'import pathlib, sysconfig, sys
+sys.exit(not pathlib.Path(sysconfig.get_path("include"), "Python.h").exists())' || debian+=(python3-dev)
 [[ $purpose == test ]] && debian+=(chromium fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
 mapfile -t missing < <(missing_packages "${debian[@]}")
 if ((${#missing[@]})); then
@@ -72,6 +76,6 @@ if ((${#missing[@]})); then
   stamped Debian-packages "${missing[*]}" debian_packages "${missing[@]}"
 fi
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
-purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup/constraints.txt)$(readlink -f .venv)" python_environment
+purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep '\.pyx$'))$(readlink -f .venv)" python_environment
 stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts

@@ -2,21 +2,21 @@
 
 import re
 
+import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from rapidfuzz.distance import OSA
 
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.candidates import FEW
-from anchorline.core.gazetteer.few import look_at_few
-from anchorline.core.gazetteer.found import look_into
+from anchorline.core.gazetteer.candidates import scan_for
 from anchorline.core.gazetteer.labels import LabelWriter
-from anchorline.core.gazetteer.scoring import score
 from anchorline.core.gazetteer.terms import Token, look_up
 from anchorline.core.gazetteer.typos import corrections, one_edit_away
 from anchorline.core.layouts import one_line, shipped_layouts
 from anchorline.core.text import tokens
+
+from .plain_ranking import look_at_few
 
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
 
@@ -76,7 +76,7 @@ def test_whole_words_find_the_same_rows_in_any_order(gazetteer, edition, data):
 
 @given(st.data())
 @settings(deadline=None, max_examples=100)
-def test_few_nodes_and_many_nodes_are_weighed_by_the_same_rule(edition, data):
+def test_the_compiled_ranking_is_the_plain_one(edition, data):
     vocabulary = [edition.words[i] for i in range(len(edition.words))]
     typed = data.draw(st.lists(st.sampled_from([*vocabulary, "12", "3"]), min_size=1, max_size=4))
     cut = data.draw(st.integers(1, len(typed[-1])))
@@ -84,17 +84,22 @@ def test_few_nodes_and_many_nodes_are_weighed_by_the_same_rule(edition, data):
     reading = [Token(text, place == len(typed) - 1) for place, text in enumerate(typed)]
     terms = [look_up(edition, token) for token in reading]
     assume(all(term.found for term in terms))
-    nodes = edition.postings(*terms[0].spans[0])[:FEW] if terms[0].spans else edition.street_nodes
-    nodes = nodes[:FEW].copy()
-    nodes.sort()
-    one_by_one = {r.node: r for r in look_at_few(edition, nodes, terms)}
-    together = score(edition, look_into(edition, nodes, terms).complete(), terms, None, FEW)
-    at_once = {r.node: r for r in together}
-    assert one_by_one.keys() == at_once.keys(), typed
-    for node, ranked in one_by_one.items():
-        assert ranked.score == pytest.approx(at_once[node].score, abs=1e-4), (typed, node)
-        assert ranked.numbered == at_once[node].numbered
-        assert list(ranked.narrowing) == list(at_once[node].narrowing)
+    nodes = np.unique(edition.postings(*terms[0].spans[0])) if terms[0].spans else None
+    if nodes is None or data.draw(st.booleans()):
+        nodes = np.arange(edition.node_count_total, dtype=np.uint32)
+    plain = look_at_few(edition, nodes, terms)
+    scan = scan_for(edition, terms)
+    assert scan.through(nodes) == len(plain), typed
+    wanted = data.draw(st.integers(1, 40))
+    best = scan.best(wanted)
+    assert [score for _, score, _, _ in best] == pytest.approx(
+        [ranked.score for ranked in plain[:wanted]], abs=1e-4
+    )
+    by_node = {ranked.node: ranked for ranked in plain}
+    for node, score, wordless, numbered in best:
+        assert score == pytest.approx(by_node[node].score, abs=1e-4), (typed, node)
+        assert numbered == by_node[node].numbered
+        assert [terms[place] for place in wordless] == list(by_node[node].narrowing)
 
 
 def misspell(data, word):

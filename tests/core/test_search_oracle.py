@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.arrays import WordPool, sorted_pool_arrays
+from anchorline.core.gazetteer.arrays import sorted_pool_arrays
+from anchorline.core.gazetteer.pools import WordPool
 from anchorline.core.gazetteer.spelling import typed_long_forms
 from anchorline.core.text import compact, tokens
 

@@ -47,7 +47,6 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 
 from __future__ import annotations
 
-from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from enum import IntEnum
 
@@ -71,6 +70,8 @@ FIELD_BITS = 3
 UNIT_MARK = "#"
 MOST_WORDS = 24
 
+NodeNumbers = npt.NDArray[np.uint32]
+Flags = npt.NDArray[np.bool_]
 Arrays = Mapping[str, npt.NDArray[np.generic]]
 
 
@@ -85,26 +86,6 @@ class Field(IntEnum):
     NAME_START = 7
 
 
-class TextPool:
-    """Texts in one byte string; reading one touches only its bytes."""
-
-    def __init__(self, data: npt.NDArray[np.generic], ends: npt.NDArray[np.generic]) -> None:
-        self._data = data.data
-        self._ends = ends.data
-
-    def __len__(self) -> int:
-        return len(self._ends)
-
-    def __getitem__(self, index: int) -> str:
-        ends = self._ends
-        return str(self._data[ends[index - 1] if index else 0 : ends[index]], "utf-8")
-
-    def raw(self, index: int) -> bytes:
-        """The UTF-8 bytes of a text."""
-        ends = self._ends
-        return bytes(self._data[ends[index - 1] if index else 0 : ends[index]])
-
-
 def pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.generic]]:
     """The two arrays of a pool with these texts, in this order."""
     encoded = [text.encode() for text in texts]
@@ -113,56 +94,6 @@ def pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.gen
         f"{name}_bytes": np.frombuffer(b"".join(encoded) or b"\0", dtype=np.uint8),
         f"{name}_ends": np.cumsum(lengths, dtype=np.uint32),
     }
-
-
-class WordPool(TextPool):
-    """A pool sorted by the bytes of its texts, in which beginnings are found."""
-
-    def __init__(
-        self,
-        data: npt.NDArray[np.generic],
-        ends: npt.NDArray[np.generic],
-        keys: npt.NDArray[np.generic],
-    ) -> None:
-        super().__init__(data, ends)
-        self._all_keys = keys
-        self._keys = keys.data
-
-    def prefix_range(self, prefix: str) -> tuple[int, int]:
-        """The range [first, end) of the texts that begin with `prefix`."""
-        key = prefix.encode()
-        first = self._first_not_below(key)
-        if first == len(self) or not self.raw(first).startswith(key):
-            return first, first
-        # 0xFF is in no UTF-8 text, so it is above everything that goes on from the prefix.
-        return first, self._first_not_below(key + b"\xff" * 8)
-
-    def find(self, text: str) -> int | None:
-        """The index of a text, or None."""
-        key = text.encode()
-        index = self._first_not_below(key)
-        return index if index < len(self) and self.raw(index) == key else None
-
-    def find_keys(self, keys: npt.NDArray[np.uint64]) -> npt.NDArray[np.int64]:
-        """The indices of texts of at most 8 bytes that are among the keys; others are left out."""
-        places = np.searchsorted(self._all_keys, keys)
-        known = self._all_keys.take(places, mode="clip") == keys
-        return np.asarray(places[known])
-
-    def _first_not_below(self, key: bytes) -> int:
-        """The index of the first text that is not below `key`."""
-        number = int.from_bytes(key[:8].ljust(8, b"\0"), "big")
-        low = bisect_left(self._keys, number)
-        if len(key) <= 8:
-            return low
-        high = bisect_right(self._keys, number, low)
-        while low < high:
-            middle = (low + high) // 2
-            if self.raw(middle) < key:
-                low = middle + 1
-            else:
-                high = middle
-        return low
 
 
 def sorted_pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray[np.generic]]:

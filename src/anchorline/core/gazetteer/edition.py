@@ -23,9 +23,9 @@ from .arrays import (
     NODE_COMPONENTS,
     UNIT_MARK,
     Arrays,
-    TextPool,
-    WordPool,
 )
+from .nodescan import NodeArrays
+from .pools import TextPool, WordPool
 
 Numbers = npt.NDArray[np.uint32]
 _LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)
@@ -93,6 +93,7 @@ class Edition:
         self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
+        self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
         heads = numbers("head_words").tolist()
         ends = [0, *numbers("head_ends").tolist()]
         self._heads = {

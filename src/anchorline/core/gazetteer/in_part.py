@@ -6,9 +6,10 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from .candidates import NodeFilter
+from .arrays import NodeNumbers
+from .candidates import NodeFilter, scan_for
 from .edition import Edition
-from .found import Found, Nodes, look_into
+from .nodescan import NodeScan
 from .terms import Term
 
 MOST_LOOKED_AT = 3000
@@ -20,30 +21,28 @@ _MOST = 64
 
 def nodes_in_part(
     edition: Edition, terms: Sequence[Term], typed: int, keep: NodeFilter | None
-) -> Found | None:
-    """The nodes with the greatest weight of terms, at least LEAST_SHARE of the typed tokens.
+) -> NodeScan:
+    """A scan that has kept the nodes with the greatest weight of terms.
 
-    A term weighs as the logarithm of how few nodes have it (inverse document frequency).
+    They have at least LEAST_SHARE of the typed tokens. A term weighs as the logarithm of how few
+    nodes have it (inverse document frequency).
     """
-    if not terms:
-        return None
+    scan = scan_for(edition, terms)
     nodes = _candidates(edition, terms)
     if keep is not None:
         nodes = nodes[keep(nodes)]
-    found = look_into(edition, nodes, terms)
-    has = found.has()
     rarity = [np.log2(2 + edition.node_count_total / (1 + term.count)) for term in terms]
-    weight = np.array(rarity, dtype=np.float32) @ has
-    held = np.array([term.token.width for term in terms]) @ has
+    held = scan.worth(nodes, np.array([term.token.width for term in terms], dtype=np.float64))
     enough = held >= max(2, LEAST_SHARE * typed)
-    if not enough.any():
-        return found.only(enough)
-    chosen = np.flatnonzero(enough & (weight >= weight[enough].max() * NEAR_BEST))
-    heaviest = np.sort(chosen[np.argsort(-weight[chosen], kind="stable")[:_MOST]])
-    return found.only(heaviest)
+    nodes = nodes[enough]
+    if len(nodes):
+        weight = scan.worth(nodes, np.array(rarity, dtype=np.float64))
+        chosen = np.flatnonzero(weight >= weight.max() * NEAR_BEST)
+        scan.keep_all(nodes[chosen[np.argsort(-weight[chosen], kind="stable")[:_MOST]]])
+    return scan
 
 
-def _candidates(edition: Edition, terms: Sequence[Term]) -> Nodes:
+def _candidates(edition: Edition, terms: Sequence[Term]) -> NodeNumbers:
     """The nodes of the rarest terms, as many terms as there is room for."""
     lists = [edition.head_nodes[:0]]
     room = MOST_LOOKED_AT

@@ -13,10 +13,9 @@ import numpy as np
 from ..kinds import NODE_KINDS
 from ..match_ranges import match_ranges
 from ..text import compact, tokens
-from .arrays import LISTED_KINDS
+from .arrays import LISTED_KINDS, Flags, NodeNumbers
 from .candidates import NodeFilter
 from .edition import Edition
-from .found import Flags, Nodes
 from .members import RowMaker, fitting_addresses
 from .suggestion import SearchRequest, Suggestion
 
@@ -56,7 +55,7 @@ def inside(edition: Edition, node: int) -> NodeFilter:
     first, end = int(edition.node_first_at[node]), int(edition.node_end_at[node])
     listed = np.array([kind in LISTED_KINDS for kind in NODE_KINDS])
 
-    def keep(nodes: Nodes) -> Flags:
+    def keep(nodes: NodeNumbers) -> Flags:
         ends = edition.node_end[nodes]
         lasts = np.where(listed[edition.node_kind[nodes]], edition.last_member(ends), ends - 1)
         kept: Flags = (edition.node_anchor[nodes] >= first) & (lasts < end) & (nodes != node)

@@ -17,11 +17,9 @@ class Ranked:
         narrowing: the terms that stand for numbers or postcodes alone: they settle which of
             its addresses are meant.
         numbered: whether one of them is a number.
-        parts: what the score is made of, in the order of `few.PARTS`, where that is known.
     """
 
     node: int
     score: float
     narrowing: Sequence[Term]
     numbered: bool
-    parts: tuple[float, ...] = ()

@@ -14,13 +14,10 @@ not, whatever its score: that is decided by the readings (`readings`), not by th
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 import numpy.typing as npt
 
 from ..kinds import NODE_KINDS
-from .terms import Token
 
 # What a match is worth where it stands is half of its `Field`, a name's first word counting
 # here as its others: 3 in the name, 2 as the town, 1.5 around it, 1 as the region.
@@ -47,6 +44,11 @@ KIND_WEIGHTS: dict[str, float] = {
     "building": 0.8,
     "region": -0.6,
 }
+# What a score is made of, nearness aside, in the order in which it is added up.
+PARTS = (
+    "words", "whole words", "name covered", "from the start", "in order", "number as written",
+    "kind and size",
+)  # fmt: skip
 _KINDS = np.array([KIND_WEIGHTS[kind] for kind in NODE_KINDS])
 
 
@@ -64,11 +66,3 @@ def nearness(metres: npt.NDArray[np.float64]) -> npt.NDArray[np.float32]:
     """NEAR_WEIGHT here, half of it at NEAR_HALF_M, falling toward 0; 0 where unknown (inf)."""
     worth: npt.NDArray[np.float32] = (NEAR_WEIGHT / (1 + metres / NEAR_HALF_M)).astype(np.float32)
     return worth
-
-
-def number_side(tokens: Sequence[Token]) -> bool | None:
-    """Whether a number was typed before the words (True), behind them, or not beside any."""
-    numeric = [token.text[0].isdigit() for token in tokens]
-    if all(numeric) or not any(numeric):
-        return None
-    return numeric[0]

@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from .candidates import NodeFilter, nodes_with_all
+from .arrays import NodeNumbers
+from .candidates import NodeFilter, nodes_with_all, scan_for
 from .edition import Edition
-from .few import explain, look_at_few
-from .found import Found, Nodes, look_into
 from .members import RowMaker, addresses_begun, addresses_with
-from .near import nodes_near
+from .near import nearness_of, nodes_near
+from .nodescan import NodeScan
 from .ranked import Ranked
 from .ranking import OTHER_NUMBER
 from .readings import Reading
-from .scoring import score
 from .suggestion import SearchRequest, Step, Suggestion
 from .terms import Term, Token, look_up
 
@@ -40,7 +39,7 @@ class ReadingSearch:
     keep: NodeFilter | None = None
     steps: list[Step] = field(default_factory=list)
     _looked_up: dict[tuple[Token, bool, bool], Term] = field(default_factory=dict)
-    _near: Nodes | None = None
+    _near: NodeNumbers | None = None
 
     @property
     def edition(self) -> Edition:
@@ -81,21 +80,20 @@ class ReadingSearch:
         edition, near = self.edition, self.request.near
         if near is not None and self._near is None:
             self._near = nodes_near(edition, *near)
-        found = nodes_with_all(edition, terms, self.keep, self._near)
-        if not isinstance(found, Found):
-            if near is None:
-                return look_at_few(edition, found, terms)
-            found = look_into(edition, found, terms).complete()
-        return self.scored(found, terms)
+        return self.best(nodes_with_all(edition, terms, self.keep, self._near), terms)
 
-    def scored(self, found: Found, terms: Sequence[Term]) -> list[Ranked]:
-        """The best of the nodes found."""
-        if not len(found.nodes):
-            return []
+    def best(self, scan: NodeScan, terms: Sequence[Term]) -> list[Ranked]:
+        """The best of the nodes that a scan for these terms has kept."""
         request = self.request
         # Some to spare: two nodes may stand for the same row.
         wanted = max(LEAST_RANKED, 2 * (request.limit + request.skip))
-        return score(self.edition, found, terms, request.near, wanted)
+        more = None
+        if request.near is not None:
+            more = nearness_of(self.edition, scan.kept(), request.near)
+        return [
+            Ranked(node, score, [terms[place] for place in wordless], numbered)
+            for node, score, wordless, numbered in scan.best(wanted, more)
+        ]
 
     def step(self, name: str, terms: Sequence[Term], nodes: int) -> None:
         """Notes a step for the trace."""
@@ -115,7 +113,7 @@ class ReadingSearch:
                     row.score += best.score - place * 1e-3
                     enough += row.score > best.score - OTHER_NUMBER
                     if self.request.trace:
-                        row.why = explain(self.edition, best.node, terms)
+                        row.why = self._why(best.node, terms)
                     rows[row.id] = FoundRow(row, best.node, terms)
             if enough >= wanted:
                 break
@@ -144,6 +142,13 @@ class ReadingSearch:
         if "address" in self.request.kinds:
             return [maker.address(a) for a in self.edition.node_addresses(node)[:most].tolist()]
         return []
+
+    def _why(self, node: int, terms: Sequence[Term]) -> dict[str, float]:
+        """What the score of a node is made of, for a trace; nothing where it lacks a term."""
+        scan = scan_for(self.edition, terms)
+        if not all(scan.held(node)):
+            return {}
+        return {name: round(part, 2) for name, part in scan.parts(node).items()}
 
     def is_wanted(self, row: Suggestion) -> bool:
         """Whether a row is of a kind that was asked for."""

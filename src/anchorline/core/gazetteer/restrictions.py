@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ..kinds import NODE_KINDS
+from .arrays import Flags, NodeNumbers
 from .candidates import NodeFilter
 from .edition import Edition
-from .found import Flags, Nodes
 from .suggestion import SearchRequest
 
 
@@ -20,13 +20,13 @@ def wanted_nodes(edition: Edition, request: SearchRequest) -> NodeFilter | None:
     if request.countries and not set(edition.countries) <= set(request.countries):
         codes = np.array([code in request.countries for code in edition.countries])
 
-        def by_country(nodes: Nodes) -> Flags:
+        def by_country(nodes: NodeNumbers) -> Flags:
             return codes[edition.node_country[nodes]]
 
     if request.kinds and "address" not in request.kinds:
         kinds = np.array([kind in request.kinds for kind in NODE_KINDS])
 
-        def by_kind(nodes: Nodes) -> Flags:
+        def by_kind(nodes: NodeNumbers) -> Flags:
             return kinds[edition.node_kind[nodes]]
 
     return both(by_country, by_kind)
@@ -37,7 +37,7 @@ def both(first: NodeFilter | None, second: NodeFilter | None) -> NodeFilter | No
     if first is None or second is None:
         return first or second
 
-    def keep(nodes: Nodes) -> Flags:
+    def keep(nodes: NodeNumbers) -> Flags:
         return first(nodes) & second(nodes)
 
     return keep

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS
 from .candidates import NodeFilter
@@ -167,11 +165,11 @@ class EditionSearch(ReadingSearch):
         terms = self.terms(tokens)
         known = [term for term in terms if term.found]
         found = nodes_in_part(self.edition, known, len(tokens), self.keep)
-        self.step("in part", known, 0 if found is None else len(found.nodes))
-        if found is None or not len(found.nodes):
+        ranked = self.best(found, known)
+        self.step("in part", known, len(ranked))
+        if not ranked:
             return SearchAnswer()
-        ranked = self.scored(found, known)
-        has = found.has()[:, int(np.searchsorted(found.nodes, ranked[0].node))].tolist()
+        has = found.held(ranked[0].node)
         missing = [term for term, held in zip(known, has, strict=True) if not held]
         missing += [term for term in terms if not term.found]
         read = [

@@ -141,6 +141,14 @@ def _add_word(edition: Edition, text: str, spans: list[Span], whole: list[int]) 
         whole.append(word)
 
 
+def number_side(tokens: Sequence[Token]) -> bool | None:
+    """Whether a number was typed before the words (True), behind them, or not beside any."""
+    numeric = [token.text[0].isdigit() for token in tokens]
+    if all(numeric) or not any(numeric):
+        return None
+    return numeric[0]
+
+
 def as_tokens(texts: Sequence[str], others: Sequence[str] | None) -> list[Token]:
     """Tokens as typed, the last one unfinished; `others` are the same, folded another way."""
     last = len(texts) - 1

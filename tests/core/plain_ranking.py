@@ -1,20 +1,14 @@
-"""The same as `candidates` and `scoring`, node by node, for a handful of nodes.
-
-Arrays are quick for many nodes, but each operation on them costs as much as looking at a whole
-node does here. This is also the plain statement of the rule that both follow; a test holds the
-two together.
-"""
+"""The rule of `nodescan` in plain Python, node by node: what the compiled one is held against."""
 
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 
-from .arrays import FIELD_BITS, Field
-from .edition import Edition
-from .found import Nodes
-from .ranked import Ranked
-from .ranking import (
+from anchorline.core.gazetteer.arrays import FIELD_BITS, Field, NodeNumbers
+from anchorline.core.gazetteer.edition import Edition
+from anchorline.core.gazetteer.ranked import Ranked
+from anchorline.core.gazetteer.ranking import (
     COVERAGE_WEIGHT,
     EXACT_WEIGHT,
     FIELD_WEIGHT,
@@ -23,17 +17,12 @@ from .ranking import (
     POSTCODE_WEIGHT,
     START_WEIGHT,
     WRITTEN_WEIGHT,
-    number_side,
 )
-from .terms import Term
+from anchorline.core.gazetteer.terms import Term, number_side
 
 _FIELD = (1 << FIELD_BITS) - 1
 # Plain numbers: comparing members of an enumeration costs several times as much.
 _NAME = int(Field.NAME)
-PARTS = (
-    "words", "whole words", "name covered", "from the start", "in order", "number as written",
-    "kind and size",
-)  # fmt: skip
 _NOWHERE = -9
 
 
@@ -92,7 +81,7 @@ def _disjoint(spans: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
     return found
 
 
-def look_at_few(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> list[Ranked]:
+def look_at_few(edition: Edition, nodes: NodeNumbers, terms: Sequence[Term]) -> list[Ranked]:
     """The nodes that have every term, one of them in their own name or as a number, scored."""
     look = _Look(edition, terms)
     rows = edition.node_words.take(nodes, axis=0).tolist()
@@ -103,14 +92,6 @@ def look_at_few(edition: Edition, nodes: Nodes, terms: Sequence[Term]) -> list[R
     ]
     found.sort(key=lambda ranked: -ranked.score)
     return found
-
-
-def explain(edition: Edition, node: int, terms: Sequence[Term]) -> dict[str, float]:
-    """What the score of a node that has every term is made of, nearness left out."""
-    found = _Look(edition, terms).at(node, edition.node_words[node].tolist())
-    if found is None:
-        return {}
-    return {name: round(part, 2) for name, part in zip(PARTS, found.parts, strict=True)}
 
 
 class _Look:
@@ -183,7 +164,7 @@ class _Look:
             written * WRITTEN_WEIGHT,
             edition.node_weight_at[node],
         )
-        return Ranked(node, sum(parts), narrowing, numbered, parts)
+        return Ranked(node, sum(parts), narrowing, numbered)
 
 
 def _best_field(place: _Place, cells: Sequence[int], column: int) -> int:

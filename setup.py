@@ -1,0 +1,6 @@
+"""Compiles what every search spends its time in; everything else is in pyproject.toml."""
+
+from Cython.Build import cythonize
+from setuptools import setup
+
+setup(ext_modules=cythonize("src/anchorline/core/gazetteer/*.pyx", build_dir="build"))

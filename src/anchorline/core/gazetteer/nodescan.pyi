@@ -1,0 +1,44 @@
+"""Looking through nodes for those that have every term, and weighing them by `ranking`."""
+
+from collections.abc import Mapping, Sequence
+
+import numpy as np
+import numpy.typing as npt
+
+from .terms import Term
+
+_Nodes = npt.NDArray[np.uint32]
+
+class NodeArrays:
+    """The arrays of an edition that looking through its nodes reads."""
+
+    def __init__(
+        self, arrays: Mapping[str, npt.NDArray[np.generic]], number_first: npt.NDArray[np.uint8]
+    ) -> None: ...
+
+class NodeScan:
+    """One search through nodes for the same terms; keeps those that have all of them."""
+
+    def __init__(self, arrays: NodeArrays, terms: Sequence[Term], side: bool | None) -> None: ...
+    def through(self, nodes: _Nodes, known: int = -1, enough: int = 0) -> int:
+        """Looks through nodes and keeps those that have every term; how many are kept by now."""
+
+    def keep_all(self, nodes: _Nodes) -> None:
+        """Keeps nodes, weighed by the terms that they have."""
+
+    def kept(self) -> _Nodes:
+        """The nodes kept, in the order in which they were looked at."""
+
+    def best(
+        self, wanted: int, more: npt.NDArray[np.float32] | None = None
+    ) -> list[tuple[int, float, list[int], bool]]:
+        """The best nodes kept: number, score, places of terms that are no words, any a number."""
+
+    def held(self, node: int) -> list[bool]:
+        """For each term whether a node has it."""
+
+    def worth(self, nodes: _Nodes, of_terms: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+        """For each node the sum of what the terms that it has are worth."""
+
+    def parts(self, node: int) -> dict[str, float]:
+        """What the score of a node is made of, nearness left out, by the names of `PARTS`."""
