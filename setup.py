@@ -3,4 +3,4 @@
 from Cython.Build import cythonize
 from setuptools import setup
 
-setup(ext_modules=cythonize("src/anchorline/core/gazetteer/*.pyx", build_dir="build"))
+setup(ext_modules=cythonize("src/anchorline/core/**/*.pyx", build_dir="build"))

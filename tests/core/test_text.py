@@ -1,9 +1,20 @@
+import re
+import unicodedata
+
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from anchorline.core.match_ranges import match_ranges
-from anchorline.core.text import compact, fold, natural_key, token_spans, tokens
+from anchorline.core.text import (
+    compact,
+    fold,
+    fold_character,
+    has_spaceless_script,
+    natural_key,
+    token_spans,
+    tokens,
+)  # fmt: skip
 
 
 @pytest.mark.parametrize(
@@ -39,6 +50,34 @@ def test_every_token_stands_inside_the_original(text):
     for span in token_spans(text):
         assert 0 <= span.start < span.end <= len(text)
         assert span.text
+
+
+LIKE_ADDRESSES = st.text(
+    st.one_of(st.characters(), st.sampled_from("aB1 2-'’.,/ßøÅéカﾞ桜ﬁ½Ⅳ１٣\u0301\u200b_")),
+    max_size=40,
+)
+
+
+def spans_by_the_rule(text):
+    """Tokens by the rule as `text` states it, character by character; spaceless scripts aside."""
+    composed = unicodedata.normalize("NFC", text)
+    folded = [fold_character(c) for c in composed]
+    origin = [place for place, plain in enumerate(folded) for _ in plain]
+    runs = re.finditer(r"[^\W\d_]{3,}(?=\d)|[^\W_]+", "".join(folded))
+    return [(m[0], origin[m.start()], origin[m.end() - 1] + 1) for m in runs]
+
+
+@given(LIKE_ADDRESSES)
+def test_tokens_are_those_of_the_rule(text):
+    assume(not has_spaceless_script(unicodedata.normalize("NFKC", text)))
+    expected = spans_by_the_rule(text)
+    assert tokens(text) == [token for token, _, _ in expected]
+    assert [(s.text, s.start, s.end) for s in token_spans(text)] == expected
+
+
+@given(LIKE_ADDRESSES)
+def test_tokens_have_the_places_that_are_told(text):
+    assert tokens(text) == [span.text for span in token_spans(text)]
 
 
 @given(st.lists(st.integers(0, 5000), min_size=2, max_size=20))

@@ -11,9 +11,10 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
+
+from .runs import cut_spans, cut_tokens
 
 # Letters that Unicode does not decompose but that people type as plain ones.
 _PLAIN_LETTERS = {
@@ -28,11 +29,15 @@ _RUNS = re.compile(r"[^\W\d_]{3,}(?=\d)|[^\W_]+")
 
 
 class TokenSpan(NamedTuple):
-    """A folded token and the range [start, end) of the original's characters it came from."""
+    """A folded token and the range [start, end) of the original's characters it came from.
+
+    `even`: whether each of its own characters came from just one of these, in their order.
+    """
 
     text: str
     start: int
     end: int
+    even: bool = True
 
 
 @lru_cache(maxsize=65536)
@@ -62,8 +67,6 @@ class _FoldTable(dict[int, str]):
 
 _FOLDED = _FoldTable()
 _SPACELESS = re.compile("[\u3040-\u30ff\u3400-\u9fff\uff66-\uff9d]")
-# Characters that folding drops.
-_DROPPED = re.compile("['’‘ʼ`´\u00ad\u200b-\u200d.\u0300-\u036f]")
 
 
 def fold(text: str) -> str:
@@ -76,11 +79,11 @@ def fold(text: str) -> str:
 
 def tokens(text: str) -> list[str]:
     """The folded tokens of a text, in order."""
-    if text.isascii():
-        return _RUNS.findall(text.translate(_FOLDED))
-    folded = unicodedata.normalize("NFC", text).translate(_FOLDED)
-    if not _SPACELESS.search(folded):
-        return _RUNS.findall(folded)
+    composed = text if text.isascii() else unicodedata.normalize("NFC", text)
+    found = cut_tokens(composed, _FOLDED)
+    if found is not None:
+        return found
+    folded = composed.translate(_FOLDED)
     return [
         folded[start:end]
         for run in _RUNS.finditer(folded)
@@ -88,28 +91,15 @@ def tokens(text: str) -> list[str]:
     ]
 
 
-def aligned_fold(text: str) -> str | None:
-    """The folded text where each of its characters stands in its original's place, else None."""
-    if _DROPPED.search(text):
-        return None
-    folded = text.translate(_FOLDED)
-    # Nothing is dropped, so equal lengths mean that every character became just one.
-    return folded if len(folded) == len(text) else None
-
-
-def token_runs(folded: str) -> Iterator[re.Match[str]]:
-    """The tokens of folded text, scripts without spaces aside, as matches with their places."""
-    return _RUNS.finditer(folded)
-
-
 def token_spans(text: str) -> list[TokenSpan]:
     """The folded tokens of a text with the characters they came from, in order."""
-    aligned = aligned_fold(text)
-    if aligned is not None and not _SPACELESS.search(aligned):
-        return [TokenSpan(run[0], *run.span()) for run in _RUNS.finditer(aligned)]
+    composed = unicodedata.normalize("NFC", text)
+    found = cut_spans(composed, _FOLDED)
+    if found is not None:
+        return [TokenSpan(*fields) for fields in found]
     folded: list[str] = []
     origin: list[int] = []
-    for position, character in enumerate(unicodedata.normalize("NFC", text)):
+    for position, character in enumerate(composed):
         plain = _FOLDED[ord(character)]
         folded.append(plain)
         origin.extend([position] * len(plain))
@@ -117,7 +107,8 @@ def token_spans(text: str) -> list[TokenSpan]:
     spans: list[TokenSpan] = []
     for run in _RUNS.finditer(joined):
         for start, end in _split_spaceless(joined, run.start(), run.end()):
-            spans.append(TokenSpan(joined[start:end], origin[start], origin[end - 1] + 1))
+            even = origin[start:end] == list(range(origin[start], origin[start] + end - start))
+            spans.append(TokenSpan(joined[start:end], origin[start], origin[end - 1] + 1, even))
     return spans
 
 

@@ -39,7 +39,7 @@ def nodes_with_all(
     """
     scan = scan_for(edition, terms)
     cut = False
-    for part in _parts(edition, terms):
+    for part in _parts(edition, scan, terms):
         nodes = part.nodes if keep is None else part.nodes[keep(part.nodes)]
         found = scan.through(nodes, part.known, part.enough)
         cut = not part.last or found >= part.enough > 0
@@ -79,7 +79,7 @@ class _Part:
     last: bool
 
 
-def _parts(edition: Edition, terms: Sequence[Term]) -> Iterator[_Part]:
+def _parts(edition: Edition, scan: NodeScan, terms: Sequence[Term]) -> Iterator[_Part]:
     """Nodes that the cheapest term has, heaviest first.
 
     Where even that one is common, the nodes come first which the unfinished one would bring
@@ -97,19 +97,4 @@ def _parts(edition: Edition, terms: Sequence[Term]) -> Iterator[_Part]:
             yield _Part(nodes, len(terms) - 1, 0 if alone else ENOUGH_OF_HEAD, last=False)
             if alone:
                 return
-    yield _Part(_all_nodes(edition, terms[driver]), driver, ENOUGH, last=True)
-
-
-def _all_nodes(edition: Edition, term: Term) -> NodeNumbers:
-    """All nodes of a term, ascending and distinct."""
-    lists = [edition.postings(*span) for span in term.spans]
-    lists += [edition.numbered(number) for number in term.inside]
-    if len(lists) == 1 and (not term.spans or term.spans[0][1] - term.spans[0][0] == 1):
-        return lists[0]
-    sorted_nodes = np.sort(lists[0] if len(lists) == 1 else np.concatenate(lists))
-    if len(sorted_nodes) < 2:
-        return sorted_nodes
-    kept = np.empty(len(sorted_nodes), dtype=np.bool_)
-    kept[0] = True
-    np.not_equal(sorted_nodes[1:], sorted_nodes[:-1], out=kept[1:])
-    return sorted_nodes[kept]
+    yield _Part(scan.all_of(driver), driver, ENOUGH, last=True)

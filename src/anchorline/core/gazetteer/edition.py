@@ -24,6 +24,7 @@ from .arrays import (
     UNIT_MARK,
     Arrays,
 )
+from .inside import InsideNodes
 from .nodescan import NodeArrays
 from .pools import TextPool, WordPool
 
@@ -59,7 +60,6 @@ class Edition:
         self._arrays = arrays
         numbers = self._numbers
         self.address_inner = numbers("address_inner")
-        self.address_inner_at = arrays["address_inner"].data
         self.address_named = numbers("address_named")
         self.address_postcode = numbers("address_postcode")
         self.latitudes, self.longitudes = numbers("latitudes"), numbers("longitudes")
@@ -74,13 +74,11 @@ class Edition:
         self.members = numbers("members")
         self.posting_nodes = numbers("posting_nodes")
         self.number_posting_nodes = numbers("number_posting_nodes")
-        self.number_inners = numbers("number_inners")
         self.head_nodes = numbers("head_nodes")
         self.typo_keys = numbers("typo_keys")
         self.band_order, self.band_starts = numbers("band_order"), numbers("band_starts")
         self.posting_ends_at = arrays["posting_ends"].data
         self.number_posting_ends_at = arrays["number_posting_ends"].data
-        self.number_inner_ends_at = arrays["number_inner_ends"].data
         self.typo_prefixes_at = arrays["typo_prefixes"].data
         self.typo_prefix_words = numbers("typo_prefix_words")
         self.node_first_at = arrays["node_first"].data
@@ -93,6 +91,7 @@ class Edition:
         self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
+        self.inside = InsideNodes(arrays)
         self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
         heads = numbers("head_words").tolist()
         ends = [0, *numbers("head_ends").tolist()]
@@ -279,11 +278,6 @@ class Edition:
         low, high = self.numbers.prefix_range(UNIT_MARK)
         terms = (self.numbers[place][1:] for place in range(low, high))
         return frozenset(term for term in terms if not term[0].isdigit())
-
-    def inners_with(self, term: int) -> Numbers:
-        """The entries of `inner_texts` that have a number term, ascending."""
-        ends = self.number_inner_ends_at
-        return self.number_inners[ends[term - 1] if term else 0 : ends[term]]
 
     def head(self, first: int, end: int) -> Numbers | None:
         """The heaviest nodes whose own name has one of the words [first, end), where listed."""

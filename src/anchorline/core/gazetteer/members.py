@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from functools import cached_property, lru_cache, partial
-from itertools import chain, groupby, takewhile
+from itertools import groupby, takewhile
 
 import numpy as np
 
@@ -19,7 +19,7 @@ from .build_numbers import inner_terms
 from .edition import Edition, Numbers
 from .labels import LabelWriter
 from .suggestion import Suggestion
-from .terms import Term
+from .terms import LookUp, Term
 
 LABELS_KEPT = 2048
 NEIGHBOURS = 4
@@ -31,6 +31,7 @@ class RowMaker:
 
     def __init__(self, edition: Edition, labels: LabelWriter, layouts: LayoutLibrary) -> None:
         self.edition, self._layouts = edition, layouts
+        self.look_up = LookUp(edition)
         # Key by key the same rows come again and again.
         cached = lru_cache(maxsize=LABELS_KEPT)
         self._address_label = cached(partial(labels.address, edition))
@@ -125,8 +126,7 @@ def addresses_with(
         found: list[int] = []
         if term.inside:
             among = edition.address_range(node) if chosen is None else chosen
-            inners, inner_at = _inners(edition, term), edition.address_inner_at
-            found = [index for index in among if inner_at[index] in inners]
+            found = edition.inside.having(among, term.number, term.unit)
         if found:
             chosen = found
             numbers.append(term.token.text)
@@ -144,14 +144,6 @@ def addresses_with(
         by_number = compact(edition.number_of(index)) in numbers
         (just if by_number else others).append(index)
     return just, others
-
-
-def _inners(edition: Edition, term: Term) -> frozenset[int]:
-    """The entries of inner texts that a term means, worked out once for a search."""
-    if term.inners is None:
-        lists = [edition.inners_with(number).tolist() for number in term.inside]
-        term.inners = frozenset(lists[0] if len(lists) == 1 else chain(*lists))
-    return term.inners
 
 
 def _has_postcode(edition: Edition, index: int, term: Term) -> bool:

@@ -23,6 +23,9 @@ class NodeScan:
     def through(self, nodes: _Nodes, known: int = -1, enough: int = 0) -> int:
         """Looks through nodes and keeps those that have every term; how many are kept by now."""
 
+    def all_of(self, place: int) -> _Nodes:
+        """All nodes of the term at a place, ascending, each once."""
+
     def keep_all(self, nodes: _Nodes) -> None:
         """Keeps nodes, weighed by the terms that they have."""
 

@@ -6,9 +6,8 @@ This is the innermost loop of every search, and so it is compiled. `tests/core/p
 states the same rule in plain Python; a test holds the two together.
 """
 
-from cpython.mem cimport PyMem_Free, PyMem_Malloc, PyMem_Realloc
-from libc.stdint cimport int32_t, uint8_t, uint32_t
-from libc.string cimport memset
+from cpython.mem cimport PyMem_Calloc, PyMem_Free, PyMem_Malloc, PyMem_Realloc
+from libc.stdint cimport uint8_t, uint32_t, uint64_t
 
 import numpy as np
 
@@ -29,8 +28,10 @@ cdef double OF_ORDER = ORDER_WEIGHT, OF_WRITTEN = WRITTEN_WEIGHT
 
 # Letters that begin more words than this are not looked for among postcodes.
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
-# With more nodes than this, sorted lists are gone through side by side before rows are read.
+# With more nodes than this, terms' lists are gone through side by side before rows are read.
 cdef Py_ssize_t MANY = 64
+# Marking a posting costs a small part of what reading a node's row costs.
+cdef Py_ssize_t MARKS_A_ROW = 16
 # So many ranges are tried one after the other; more are searched by halves.
 cdef Py_ssize_t FEW_SPANS = 4
 cdef int UNIT = 1, STREET_NUMBER = 2
@@ -59,6 +60,9 @@ cdef struct Term:
     # Lists that hold all nodes of the term, where there are but few such lists.
     Ascending* lists
     Py_ssize_t list_count
+    # A bit for each node of the edition that has it; NULL until that pays.
+    uint64_t* marks
+    Py_ssize_t count
     # Nodes that may have it where their rows do not show it: sorted when first asked for.
     Ascending inside
     bint inside_sorted
@@ -95,6 +99,22 @@ cdef bint stands_in(Ascending* among, uint32_t wanted) noexcept nogil:
             high = middle
     among.place = low
     return numbers[low] == wanted
+
+
+cdef extern from *:
+    int lowest_bit "__builtin_ctzll"(uint64_t bits) noexcept nogil
+
+
+cdef void mark_all(uint64_t* marks, Ascending* nodes) noexcept nogil:
+    cdef Py_ssize_t i
+    for i in range(nodes.length):
+        marks[nodes.numbers[i] >> 6] |= <uint64_t>1 << (nodes.numbers[i] & 63)
+
+
+cdef _as_array(Ascending* among):
+    if among.length == 0:
+        return np.zeros(0, dtype=np.uint32)
+    return np.asarray(<const uint32_t[:among.length:1]>among.numbers)
 
 
 cdef bint holds(Term* term, uint32_t code) noexcept nogil:
@@ -211,6 +231,10 @@ cdef class NodeScan:
             self._order[i] = place
 
     def __dealloc__(self):
+        cdef Py_ssize_t i
+        if self._terms:
+            for i in range(self._count):
+                PyMem_Free(self._terms[i].marks)
         PyMem_Free(self._terms)
         PyMem_Free(self._order)
         PyMem_Free(self._numbers)
@@ -224,8 +248,11 @@ cdef class NodeScan:
         cdef Py_ssize_t i, first, end, count, single
         cdef Term* made
         for i in range(self._count):
+            self._terms[i].marks = NULL
+        for i in range(self._count):
             term = terms[i]
             made = &self._terms[i]
+            made.count = term.count
             spans = term.spans if len(term.spans) < 2 else sorted(term.spans)
             made.span_count = single = 0
             made.starts = numbers
@@ -283,19 +310,13 @@ cdef class NodeScan:
             if len(spans) == 1 and spans[0][1] - spans[0][0] == 1:
                 term.inside = self._arrays.posting(spans[0][0], spans[0][1])
             else:
-                lists = [self._posting_array(first, end) for first, end in spans]
-                kept = np.sort(lists[0] if len(lists) == 1 else np.concatenate(lists))
-                self._kept_alive.append(kept)
-                nodes = kept
+                nodes = self.all_of(i)
+                self._kept_alive.append(nodes)
                 term.inside.length = nodes.shape[0]
                 term.inside.numbers = &nodes[0] if nodes.shape[0] else NULL
                 term.inside.place = 0
             term.inside_sorted = True
         return stands_in(&term.inside, node)
-
-    def _posting_array(self, Py_ssize_t first, Py_ssize_t end):
-        cdef Py_ssize_t start = self._arrays.posting_ends[first - 1] if first else 0
-        return np.asarray(self._arrays.postings[start:self._arrays.posting_ends[end - 1]])
 
     cdef void _read_row(self, const uint32_t* row) noexcept nogil:
         """Which cells of a row are of its name, of its town, around it."""
@@ -336,9 +357,10 @@ cdef class NodeScan:
             term.columns = 0
             term.numbered = 0
             term.is_inside = False
-            for column in range(self._cells):
-                if holds(term, row[column]):
-                    term.columns |= <uint32_t>1 << column
+            if term.span_count:
+                for column in range(self._cells):
+                    if holds(term, row[column]):
+                        term.columns |= <uint32_t>1 << column
             if term.number.length and stands_in(&term.number, node):
                 term.numbered = STREET_NUMBER
             elif term.unit.length and stands_in(&term.unit, node):
@@ -412,7 +434,12 @@ cdef class NodeScan:
         cdef bint found
         for i in range(self._count):
             term = &self._terms[i]
-            if i != known and term.list_count:
+            if i == known:
+                continue
+            if term.marks:
+                if not term.marks[node >> 6] >> (node & 63) & 1:
+                    return False
+            elif term.list_count:
                 found = False
                 for one in range(term.list_count):
                     if stands_in(&term.lists[one], node):
@@ -435,6 +462,11 @@ cdef class NodeScan:
         """
         cdef Py_ssize_t i
         cdef bint many = nodes.shape[0] > MANY
+        if many:
+            for i in range(self._count):
+                if i != known and not self._terms[i].list_count:
+                    if nodes.shape[0] * MARKS_A_ROW > self._terms[i].count:
+                        self._mark(i)
         for i in range(nodes.shape[0]):
             if many and not self._in_lists(nodes[i], known):
                 continue
@@ -443,6 +475,42 @@ cdef class NodeScan:
                 if enough and self._found_count >= enough:
                     break
         return self._found_count
+
+    cdef int _mark(self, Py_ssize_t i) except -1:
+        """Marks all nodes of a term, as a word, a postcode or a number inside."""
+        cdef Term* term = &self._terms[i]
+        cdef Ascending posting
+        cdef Py_ssize_t span
+        if term.marks:
+            return 0
+        term.marks = <uint64_t*>PyMem_Calloc((self._arrays.words.shape[0] >> 6) + 1, 8)
+        if not term.marks:
+            raise MemoryError
+        for span in range(term.span_count):
+            posting = self._arrays.posting(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
+            mark_all(term.marks, &posting)
+        mark_all(term.marks, &term.number)
+        mark_all(term.marks, &term.unit)
+        return 0
+
+    def all_of(self, Py_ssize_t i):
+        """All nodes of a term, ascending, each once."""
+        cdef Term* term = &self._terms[i]
+        cdef Py_ssize_t node_words = (self._arrays.words.shape[0] >> 6) + 1, word, count = 0
+        cdef uint64_t bits
+        cdef uint32_t[::1] cells
+        if term.list_count == 1:
+            return _as_array(&term.lists[0])
+        self._mark(i)
+        nodes = np.empty(term.count, dtype=np.uint32)
+        cells = nodes
+        for word in range(node_words):
+            bits = term.marks[word]
+            while bits:
+                cells[count] = <uint32_t>(word << 6) + lowest_bit(bits)
+                count += 1
+                bits &= bits - 1
+        return nodes[:count]
 
     def keep_all(self, const uint32_t[::1] nodes):
         """Keeps nodes, weighed by the terms that they have."""

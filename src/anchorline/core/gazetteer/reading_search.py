@@ -15,7 +15,7 @@ from .ranked import Ranked
 from .ranking import OTHER_NUMBER
 from .readings import Reading
 from .suggestion import SearchRequest, Step, Suggestion
-from .terms import Term, Token, look_up
+from .terms import Term, Token
 
 # So many nodes are ranked at least, however few rows are wanted.
 LEAST_RANKED = 16
@@ -38,7 +38,6 @@ class ReadingSearch:
     request: SearchRequest
     keep: NodeFilter | None = None
     steps: list[Step] = field(default_factory=list)
-    _looked_up: dict[tuple[Token, bool, bool], Term] = field(default_factory=dict)
     _near: NodeNumbers | None = None
 
     @property
@@ -51,13 +50,8 @@ class ReadingSearch:
         alone = len(reading) == 1
         numeric = sum(token.text[0].isdigit() for token in reading)
         units = units or numeric > 1 or any(map(self._is_unit_word, reading))
-        terms: list[Term] = []
-        for token in reading:
-            key = (token, alone, units)
-            if key not in self._looked_up:
-                self._looked_up[key] = look_up(self.edition, token, alone=alone, units=units)
-            terms.append(self._looked_up[key])
-        return terms
+        look_up = self.maker.look_up
+        return [look_up(token, alone=alone, units=units) for token in reading]
 
     def _is_unit_word(self, token: Token) -> bool:
         return len(token.text) > 1 and token.text in self.edition.lettered_units

@@ -26,7 +26,7 @@ from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS, Field
 from .edition import Edition
 from .spelling import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
-from .terms import Token, look_up
+from .terms import LookUp, Token
 
 SHORTEST_BEGUN = 2
 SHORTEST_JOINED = 5
@@ -171,7 +171,7 @@ def begun(tokens: Reading) -> Reading | None:
     return loosened if loosened != tokens else None
 
 
-def joined(edition: Edition, tokens: Reading) -> Iterator[Reading]:
+def joined(look_up: LookUp, tokens: Reading) -> Iterator[Reading]:
     """Two neighbouring words as one that there is."""
     for place in range(len(tokens) - 1):
         first, second = tokens[place], tokens[place + 1]
@@ -179,18 +179,18 @@ def joined(edition: Edition, tokens: Reading) -> Iterator[Reading]:
         if first.has_digit or second.has_digit or len(text) < SHORTEST_JOINED:
             continue
         one = Token(text, second.unfinished, width=2, parts=(first.text, second.text))
-        if look_up(edition, one).found:
+        if look_up(one).found:
             yield [*tokens[:place], one, *tokens[place + 2 :]]
 
 
-def split(edition: Edition, tokens: Reading, place: int) -> Iterator[Reading]:
+def split(look_up: LookUp, tokens: Reading, place: int) -> Iterator[Reading]:
     """A word as two that there are."""
     token = tokens[place]
     found = 0
     for cut in range(2, len(token.text) - 1):
         first = Token(token.text[:cut])
         second = Token(token.text[cut:], token.unfinished)
-        if look_up(edition, first).spans and look_up(edition, second).spans:
+        if look_up(first).spans and look_up(second).spans:
             yield [*tokens[:place], first, second, *tokens[place + 1 :]]
             found += 1
             if found == MOST_SPLITS:

@@ -23,7 +23,7 @@ from .readings import (
 )
 from .spelling import UNIT_DESIGNATORS, typed_transliterated
 from .suggestion import SearchAnswer, SearchRequest
-from .terms import as_tokens, look_up
+from .terms import as_tokens
 
 
 class EditionSearch(ReadingSearch):
@@ -36,13 +36,14 @@ class EditionSearch(ReadingSearch):
         typed = tokens_of(request.text)
         others = typed_transliterated(request.text)
         self.tokens = as_tokens(typed, others) if typed else []
+        self._together = put_together(self.edition, self.tokens)
 
     def literal(self) -> SearchAnswer:
         """Rows that have everything as it was typed."""
         tokens = self.tokens
         if not tokens:
             return SearchAnswer()
-        sure, perhaps = put_together(self.edition, tokens)
+        sure, perhaps = self._together
         # Only now are designators taken out: the NR of a postcode is none.
         rows = self.read("put together", without_designators(sure)) if sure else []
         if not rows:
@@ -56,13 +57,21 @@ class EditionSearch(ReadingSearch):
         tokens = self.tokens
         if not tokens:
             return SearchAnswer()
-        sure, _ = put_together(self.edition, tokens)
-        tokens = without_designators(sure or tokens)
-        for find in (self._number_begun, self._as_unit, self._begun, self._joined_or_split):
+        tokens = without_designators(self._together[0] or tokens)
+        ways = [self._number_begun, self._as_unit, self._begun, self._joined_or_split]
+        misspelt = self._has_misspelt(tokens)
+        for find in ways[-1:] if misspelt else ways:
             rows = find(tokens)
             if rows:
                 return self._answer(rows)
-        return self._guessed(tokens)
+        return self._guessed(tokens, misspelt=misspelt)
+
+    def _has_misspelt(self, tokens: Reading) -> bool:
+        """Whether a word, the last one aside, begins nothing: with it no reading finds anything."""
+        return any(
+            token.text.isalpha() and not self.maker.look_up(token._replace(unfinished=True)).found
+            for token in tokens[:-1]
+        )
 
     def _as_unit(self, tokens: Reading) -> list[FoundRow]:
         """Rows for a number that is a unit's, or for `ap` on the way to `apto 3`."""
@@ -78,12 +87,12 @@ class EditionSearch(ReadingSearch):
         longer = begun(tokens)
         return self.read("begun", longer) if longer else []
 
-    def _guessed(self, tokens: Reading) -> SearchAnswer:
+    def _guessed(self, tokens: Reading, *, misspelt: bool) -> SearchAnswer:
         """Rows that lack something that was typed, or have it in another spelling."""
-        rows = postcode_corrected(self, tokens)
+        rows = [] if misspelt else postcode_corrected(self, tokens)
         if rows:
             return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
-        for kept, numbers in without_numbers(tokens):
+        for kept, numbers in () if misspelt else without_numbers(tokens):
             for reading in (kept, begun(kept)):
                 rows = self.read("without number", reading) if reading else []
                 if rows:
@@ -129,11 +138,11 @@ class EditionSearch(ReadingSearch):
 
     def _joined_or_split(self, tokens: Reading) -> list[FoundRow]:
         rows: list[FoundRow] = []
-        for reading in joined(self.edition, tokens):
+        for reading in joined(self.maker.look_up, tokens):
             rows += self.read("joined or split", reading)
         for place, token in enumerate(tokens):
-            if token.text.isalpha() and not look_up(self.edition, token).found:
-                for reading in split(self.edition, tokens, place):
+            if token.text.isalpha() and not self.maker.look_up(token).found:
+                for reading in split(self.maker.look_up, tokens, place):
                     rows += self.read("joined or split", reading)
         return rows
 
@@ -156,7 +165,7 @@ class EditionSearch(ReadingSearch):
             if rows:
                 break
         if not rows and last.unfinished:
-            postcode = look_up(self.edition, last, alone=True)
+            postcode = self.maker.look_up(last, alone=True)
             rows = self.find("number begun", [*self.terms(words), postcode])
         return [found for found in rows if self.is_wanted(found.row)]
 

@@ -116,16 +116,17 @@ def typed_long_forms(token: str, *, unfinished: bool = False) -> tuple[str, ...]
 
     An unfinished one may be the beginning of a short form: `bl` on the way to `blvd`.
     """
-    shortened = _all_languages()
-    found = long_forms(token, shortened)
-    if unfinished and len(token) > 1:
-        begun = (
-            long
-            for short, longs in shortened.long_of.items()
-            if short.startswith(token)
-            for long in longs
-        )
-        return _with(found, begun)
+    found = long_forms(token, _all_languages())
+    return _with(found, _begun_short_forms().get(token, ())) if unfinished else found
+
+
+@cache
+def _begun_short_forms() -> dict[str, tuple[str, ...]]:
+    """What every beginning of a short form, of two letters or more, may stand for."""
+    found: dict[str, tuple[str, ...]] = {}
+    for short, longs in _all_languages().long_of.items():
+        for end in range(2, len(short) + 1):
+            found[short[:end]] = _with(found.get(short[:end]), longs)
     return found
 
 

@@ -9,10 +9,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache, partial
 from typing import NamedTuple
-
-import numpy as np
-import numpy.typing as npt
 
 from .arrays import UNIT_MARK
 from .edition import Edition
@@ -22,6 +20,7 @@ Span = tuple[int, int]
 
 # Postcodes begin with at most so many letters.
 LONGEST_LETTERS = 3
+TERMS_KEPT = 8192
 
 
 class Token(NamedTuple):
@@ -49,7 +48,7 @@ class Token(NamedTuple):
         return not self.text.isalpha()  # tokens are of letters and digits alone
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Term:
     """A token with where it is found.
 
@@ -61,8 +60,6 @@ class Term:
         count: how many postings all of these have.
         postcode: whether postings may stand for postcodes inside a node.
         edits: how many letters had to be corrected.
-        marked: for every node of the edition whether it has the term, once that was asked.
-        inners: the entries of inner texts that the number terms mean, once that was asked.
     """
 
     token: Token
@@ -73,8 +70,6 @@ class Term:
     count: int
     postcode: bool
     edits: int = 0
-    marked: npt.NDArray[np.bool_] | None = None
-    inners: frozenset[int] | None = None
 
     @property
     def found(self) -> bool:
@@ -127,6 +122,17 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
     count = sum(edition.posting_count(*span) for span in spans)
     count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)
     return Term(token, tuple(spans), tuple(whole), number, unit, count, postcode)
+
+
+class LookUp:
+    """Looks tokens up in one edition, and remembers those that come again key by key."""
+
+    def __init__(self, edition: Edition) -> None:
+        self._look_up = lru_cache(maxsize=TERMS_KEPT)(partial(look_up, edition))
+
+    def __call__(self, token: Token, *, alone: bool = False, units: bool = True) -> Term:
+        """The term of a token, as `look_up` says."""
+        return self._look_up(token, alone=alone, units=units)
 
 
 def _number(edition: Edition, text: str) -> int:

@@ -1,0 +1,7 @@
+"""Cutting texts into folded tokens: the inner loop of `text`, which says what folding is."""
+
+def cut_tokens(text: str, folded: dict[int, str]) -> list[str] | None:
+    """The folded tokens of a text in Unicode's composed form; None for spaceless scripts."""
+
+def cut_spans(text: str, folded: dict[int, str]) -> list[tuple[str, int, int, bool]] | None:
+    """The same as the fields of `text.TokenSpan`: with the places that they came from."""
