@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from collections.abc import Set as AbstractSet
 from itertools import combinations
 
 from .misspelt import MOST_HELD, corrected_from
@@ -59,11 +60,18 @@ def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
     return rows
 
 
-def postcode_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
-    """Rows for a postcode with one edit, typed in one piece or in two."""
+def postcode_corrected(
+    search: ReadingSearch, tokens: Reading, misspelt: AbstractSet[Token]
+) -> list[FoundRow]:
+    """Rows for a postcode with one edit, typed in one piece or in two.
+
+    Args:
+        misspelt: tokens that find nothing unless they are part of the postcode.
+    """
     rows: list[FoundRow] = []
     for reading, place in perhaps_postcodes(tokens):
-        rows += _find_corrected(search, search.terms(reading), [place])
+        if misspelt.isdisjoint(reading):
+            rows += _find_corrected(search, search.terms(reading), [place])
     return rows
 
 

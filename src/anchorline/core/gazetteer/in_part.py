@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 
 import numpy as np
 
-from .arrays import NodeNumbers
 from .candidates import NodeFilter, scan_for
 from .edition import Edition
 from .nodescan import NodeScan
@@ -28,27 +28,27 @@ def nodes_in_part(
     nodes have it (inverse document frequency).
     """
     scan = scan_for(edition, terms)
-    nodes = _candidates(edition, terms)
+    nodes = scan.all_of(*_rarest(terms))
     if keep is not None:
         nodes = nodes[keep(nodes)]
-    rarity = [np.log2(2 + edition.node_count_total / (1 + term.count)) for term in terms]
-    held = scan.worth(nodes, np.array([term.token.width for term in terms], dtype=np.float64))
+    widths = [float(term.token.width) for term in terms]
+    rarity = [math.log2(2 + edition.node_count_total / (1 + term.count)) for term in terms]
+    held, weight = scan.worth(nodes, np.array([widths, rarity]))
     enough = held >= max(2, LEAST_SHARE * typed)
-    nodes = nodes[enough]
-    if len(nodes):
-        weight = scan.worth(nodes, np.array(rarity, dtype=np.float64))
-        chosen = np.flatnonzero(weight >= weight.max() * NEAR_BEST)
+    if enough.any():
+        chosen = np.flatnonzero(enough & (weight >= weight[enough].max() * NEAR_BEST))
         scan.keep_all(nodes[chosen[np.argsort(-weight[chosen], kind="stable")[:_MOST]]])
     return scan
 
 
-def _candidates(edition: Edition, terms: Sequence[Term]) -> NodeNumbers:
-    """The nodes of the rarest terms, as many terms as there is room for."""
-    lists = [edition.head_nodes[:0]]
+def _rarest(terms: Sequence[Term]) -> list[int]:
+    """The places of the rarest terms, as many as there is room for."""
+    chosen: list[int] = []
     room = MOST_LOOKED_AT
-    for term in sorted((t for t in terms if t.spans), key=lambda term: term.count):
-        if term.count > room:
-            break
-        room -= term.count
-        lists += [edition.postings(*span) for span in term.spans]
-    return np.unique(np.concatenate(lists))
+    for place in sorted(range(len(terms)), key=lambda place: terms[place].count):
+        if terms[place].spans:
+            room -= terms[place].count
+            if room < 0:
+                break
+            chosen.append(place)
+    return chosen

@@ -10,9 +10,10 @@ from collections.abc import Sequence
 
 from .arrays import FIELD_BITS
 from .edition import Edition
+from .edits import distance
 from .ranked import Ranked
 from .terms import Term
-from .typos import distance, edits_allowed
+from .typos import edits_allowed
 
 # Fewer than are ranked at least (`reading_search`), so none was left out.
 MOST_HELD = 15
@@ -53,7 +54,7 @@ def _nearest(term: Term, words: dict[int, str]) -> tuple[int, list[int]] | None:
     for number, word in words.items():
         if abs(len(word) - len(text)) > allowed and not term.token.unfinished:
             continue
-        edits = distance(text, word, allowed, unfinished=term.token.unfinished)
+        edits = distance(text, word, allowed, term.token.unfinished)
         if 0 < edits <= allowed:
             if edits < allowed:
                 best = []

@@ -23,8 +23,8 @@ class NodeScan:
     def through(self, nodes: _Nodes, known: int = -1, enough: int = 0) -> int:
         """Looks through nodes and keeps those that have every term; how many are kept by now."""
 
-    def all_of(self, place: int) -> _Nodes:
-        """All nodes of the term at a place, ascending, each once."""
+    def all_of(self, *places: int) -> _Nodes:
+        """All nodes of any of the terms at some places, ascending, each once."""
 
     def keep_all(self, nodes: _Nodes) -> None:
         """Keeps nodes, weighed by the terms that they have."""
@@ -41,7 +41,14 @@ class NodeScan:
         """For each term whether a node has it."""
 
     def worth(self, nodes: _Nodes, of_terms: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
-        """For each node the sum of what the terms that it has are worth."""
+        """For each node the sums of what the terms that it has are worth, in several ways.
+
+        Args:
+            of_terms: way × term.
+
+        Returns:
+            way × node.
+        """
 
     def parts(self, node: int) -> dict[str, float]:
         """What the score of a node is made of, nearness left out, by the names of `PARTS`."""

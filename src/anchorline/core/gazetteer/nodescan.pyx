@@ -493,19 +493,23 @@ cdef class NodeScan:
         mark_all(term.marks, &term.unit)
         return 0
 
-    def all_of(self, Py_ssize_t i):
-        """All nodes of a term, ascending, each once."""
-        cdef Term* term = &self._terms[i]
-        cdef Py_ssize_t node_words = (self._arrays.words.shape[0] >> 6) + 1, word, count = 0
+    def all_of(self, *places):
+        """All nodes of any of some terms, ascending, each once."""
+        cdef Py_ssize_t marks = (self._arrays.words.shape[0] >> 6) + 1, word, i, count = 0
         cdef uint64_t bits
         cdef uint32_t[::1] cells
-        if term.list_count == 1:
-            return _as_array(&term.lists[0])
-        self._mark(i)
-        nodes = np.empty(term.count, dtype=np.uint32)
+        if len(places) == 1 and self._terms[<Py_ssize_t>places[0]].list_count == 1:
+            return _as_array(&self._terms[<Py_ssize_t>places[0]].lists[0])
+        for i in places:
+            self._mark(i)
+            count += self._terms[i].count
+        nodes = np.empty(count, dtype=np.uint32)
         cells = nodes
-        for word in range(node_words):
-            bits = term.marks[word]
+        count = 0
+        for word in range(marks if len(places) else 0):
+            bits = 0
+            for i in places:
+                bits |= self._terms[i].marks[word]
             while bits:
                 cells[count] = <uint32_t>(word << 6) + lowest_bit(bits)
                 count += 1
@@ -529,18 +533,26 @@ cdef class NodeScan:
             for i in range(self._count)
         ]
 
-    def worth(self, const uint32_t[::1] nodes, const double[::1] of_terms):
-        """For each node the sum of what the terms that it has are worth."""
-        cdef Py_ssize_t i, t
+    def worth(self, const uint32_t[::1] nodes, const double[:, ::1] of_terms):
+        """For each node the sums of what the terms that it has are worth, in several ways.
+
+        Args:
+            of_terms: way × term.
+
+        Returns:
+            way × node.
+        """
+        cdef Py_ssize_t i, t, way
         cdef Term* term
-        found = np.zeros(nodes.shape[0], dtype=np.float64)
-        cdef double[::1] sums = found
+        found = np.zeros((of_terms.shape[0], nodes.shape[0]), dtype=np.float64)
+        cdef double[:, ::1] sums = found
         for i in range(nodes.shape[0]):
             self._look(nodes[i], -1, True)
             for t in range(self._count):
                 term = &self._terms[t]
                 if term.columns or term.numbered or term.is_inside:
-                    sums[i] += of_terms[t]
+                    for way in range(of_terms.shape[0]):
+                        sums[way, i] += of_terms[way, t]
         return found
 
     cdef int _keep(self, uint32_t node, double score) except -1:

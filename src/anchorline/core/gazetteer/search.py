@@ -23,7 +23,7 @@ from .readings import (
 )
 from .spelling import UNIT_DESIGNATORS, typed_transliterated
 from .suggestion import SearchAnswer, SearchRequest
-from .terms import as_tokens
+from .terms import Token, as_tokens
 
 
 class EditionSearch(ReadingSearch):
@@ -59,18 +59,20 @@ class EditionSearch(ReadingSearch):
             return SearchAnswer()
         tokens = without_designators(self._together[0] or tokens)
         ways = [self._number_begun, self._as_unit, self._begun, self._joined_or_split]
-        misspelt = self._has_misspelt(tokens)
+        misspelt = self._misspelt(tokens)
         for find in ways[-1:] if misspelt else ways:
             rows = find(tokens)
             if rows:
                 return self._answer(rows)
-        return self._guessed(tokens, misspelt=misspelt)
+        return self._guessed(tokens, misspelt)
 
-    def _has_misspelt(self, tokens: Reading) -> bool:
-        """Whether a word, the last one aside, begins nothing: with it no reading finds anything."""
-        return any(
-            token.text.isalpha() and not self.maker.look_up(token._replace(unfinished=True)).found
+    def _misspelt(self, tokens: Reading) -> frozenset[Token]:
+        """Words, the last one aside, that begin nothing: no reading finds anything with them."""
+        return frozenset(
+            token
             for token in tokens[:-1]
+            if token.text.isalpha()
+            and not self.maker.look_up(token._replace(unfinished=True)).found
         )
 
     def _as_unit(self, tokens: Reading) -> list[FoundRow]:
@@ -87,9 +89,9 @@ class EditionSearch(ReadingSearch):
         longer = begun(tokens)
         return self.read("begun", longer) if longer else []
 
-    def _guessed(self, tokens: Reading, *, misspelt: bool) -> SearchAnswer:
+    def _guessed(self, tokens: Reading, misspelt: frozenset[Token]) -> SearchAnswer:
         """Rows that lack something that was typed, or have it in another spelling."""
-        rows = [] if misspelt else postcode_corrected(self, tokens)
+        rows = postcode_corrected(self, tokens, misspelt)
         if rows:
             return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
         for kept, numbers in () if misspelt else without_numbers(tokens):

@@ -12,10 +12,10 @@ from collections.abc import Iterator
 from string import ascii_lowercase, digits
 
 import numpy as np
-from rapidfuzz.distance import OSA
 
 from .build_typos import LONGEST, shortened, typo_key
 from .edition import Edition
+from .edits import distance
 from .terms import Span
 
 SHORTEST_CORRECTED = 4
@@ -55,24 +55,12 @@ def _spans_near(edition: Edition, token: str, edits: int, unfinished: bool) -> I
             continue
         word_or_prefix = words[first]
         if unfinished:
-            if OSA.distance(token, word_or_prefix[:length], score_cutoff=edits) == edits:
+            if distance(token, word_or_prefix[:length], edits, False) == edits:
                 yield first, end
         elif (
-            len(word_or_prefix) == length
-            and OSA.distance(token, word_or_prefix, score_cutoff=edits) == edits
+            len(word_or_prefix) == length and distance(token, word_or_prefix, edits, False) == edits
         ):
             yield first, first + 1
-
-
-def distance(token: str, word: str, most: int, unfinished: bool) -> int:
-    """Edits from a token to a word, or to the nearest beginning of it; above `most`: most + 1."""
-    if not unfinished:
-        return OSA.distance(token, word, score_cutoff=most)
-    length = len(token)
-    cuts = range(max(1, length - most), min(len(word), length + most) + 1)
-    return min(
-        (OSA.distance(token, word[:cut], score_cutoff=most) for cut in cuts), default=most + 1
-    )
 
 
 def _prefixes_near(edition: Edition, token: str, edits: int) -> list[list[int]]:
