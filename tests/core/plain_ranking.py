@@ -15,6 +15,7 @@ from anchorline.core.gazetteer.ranking import (
     NUMBER_WEIGHT,
     ORDER_WEIGHT,
     POSTCODE_WEIGHT,
+    SPELT_WEIGHT,
     START_WEIGHT,
     WRITTEN_WEIGHT,
 )
@@ -123,7 +124,11 @@ class _Look:
                 numbers[i] = 1
             if columns[i] < 0 and not numbers[i] and not _inside(self._edition, node, place.term):
                 return None
-        if not any(numbers) and not any(c >= 0 and cells[c] & _FIELD >= _NAME for c in columns):
+        if not any(numbers) and not any(
+            place.holds(code) and code & _FIELD >= Field.NAME_ALSO
+            for place in places
+            for code in cells
+        ):
             return None
         return self._scored(node, cells, columns, numbers)
 
@@ -131,56 +136,72 @@ class _Look:
         self, node: int, cells: list[int], columns: list[int], numbers: list[int]
     ) -> Ranked:
         edition = self._edition
-        words = whole = in_order = 0.0
-        named = 0
+        names = _names(cells)
+        words = whole = in_order = spelt = 0.0
+        covering = [0] * len(names)
         start = numbered = False
-        before: _Place | None = None
+        before: set[tuple[int, int]] = set()
         narrowing: list[Term] = []
         for place, column, number in zip(self._places, columns, numbers, strict=True):
-            own = False
+            at: set[tuple[int, int]] = set()
             if column >= 0:
-                field = _best_field(place, cells, column)
-                best = min(field, _NAME) * FIELD_WEIGHT
-                own = field >= _NAME
-                start = start or field > _NAME
+                best = min(_best_field(place, cells), _NAME) * FIELD_WEIGHT
+                at = {
+                    (name, token)
+                    for name, tokens in enumerate(names)
+                    for token, forms in enumerate(tokens)
+                    if any(map(place.holds, forms))
+                }
+                start = start or any(token == 0 for _, token in at)
+                for name in {name for name, _ in at}:
+                    covering[name] += 1
                 whole += place.whole_words(cells)
+                spelt += any(
+                    first <= code >> FIELD_BITS < end
+                    for code in cells
+                    for first, end in place.term.spelt
+                )
             else:
                 best = number * NUMBER_WEIGHT / 2 if number else POSTCODE_WEIGHT
                 narrowing.append(place.term)
                 numbered = numbered or number > 0
                 whole += number > 0
             words += best * place.term.token.width
-            named += own
-            in_order += own and before is not None and _follows(cells, before, place)
-            before = place if own else None
+            in_order += any((name, token - 1) in before for name, token in at)
+            before = at
         written = self._side == self._number_first[edition.node_country_at[node]]
-        length = max(1, edition.node_name_length_at[node])
+        shares = [count / len(name) for count, name in zip(covering, names, strict=True)]
         parts = (
             words,
             whole * EXACT_WEIGHT,
-            min(named / length, 1.0) * COVERAGE_WEIGHT,
+            min(max(shares, default=0), 1.0) * COVERAGE_WEIGHT,
             start * START_WEIGHT,
             in_order * ORDER_WEIGHT,
             written * WRITTEN_WEIGHT,
+            spelt * SPELT_WEIGHT,
             edition.node_weight_at[node],
         )
         return Ranked(node, sum(parts), narrowing, numbered)
 
 
-def _best_field(place: _Place, cells: Sequence[int], column: int) -> int:
-    """The greatest field in which the term stands; its first cell is known."""
-    best = cells[column] & _FIELD
-    if best >= _NAME:  # names come first in a row, and begin with their start
-        return best
-    return max([best, *(code & _FIELD for code in cells[column + 1 :] if place.holds(code))])
+def _names(cells: Sequence[int]) -> list[list[list[int]]]:
+    """A node's own names, each as tokens, each of these as the cells of its forms."""
+    names: list[list[list[int]]] = []
+    for code in cells:
+        field = code & _FIELD
+        if field == Field.NAME_START:
+            names.append([[code]])
+        elif field == Field.NAME:
+            names[-1].append([code])
+        elif field == Field.NAME_ALSO:
+            names[-1][-1].append(code)
+    return names
 
 
-def _follows(cells: Sequence[int], before: _Place, place: _Place) -> bool:
-    """Whether a term stands in the name right behind another."""
-    return any(
-        code & _FIELD == _NAME and place.holds(code) and before.holds(cells[column])
-        for column, code in enumerate(cells[1:])
-    )
+def _best_field(place: _Place, cells: Sequence[int]) -> int:
+    """The greatest field in which the term stands; any form of a name's word is its name."""
+    fields = [code & _FIELD for code in cells if place.holds(code)]
+    return max(_NAME if field == Field.NAME_ALSO else field for field in fields)
 
 
 def _has_word(cells: Sequence[int], word: int) -> bool:

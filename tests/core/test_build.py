@@ -102,7 +102,7 @@ def test_every_word_of_a_node_is_in_its_row_and_in_the_postings(edition):
         filled = [code for code in cells if code & 7 != Field.NOTHING]
         assert filled == cells[: len(filled)], "words stand together at the beginning"
         fields = [code & 7 for code in filled]
-        own = [field >= Field.NAME for field in fields]
+        own = [field >= Field.NAME_ALSO for field in fields]
         assert own == sorted(own, reverse=True), "the own name's words come first"
         for code in filled:
             assert node in edition.postings(code >> FIELD_BITS, (code >> FIELD_BITS) + 1)
@@ -122,7 +122,7 @@ def test_heads_are_the_heaviest_of_each_country_and_kind_that_begin_so():
     shelves = defaultdict(list)
     for node in np.unique(edition.postings(*span)).tolist():
         cells = edition.node_words[node].tolist()
-        if any(span[0] <= c >> FIELD_BITS < span[1] and c & 7 >= Field.NAME for c in cells):
+        if any(span[0] <= c >> FIELD_BITS < span[1] and c & 7 >= Field.NAME_ALSO for c in cells):
             shelves[edition.node_country_code(node), edition.node_kind_name(node)].append(node)
     expected = sorted(node for nodes in shelves.values() for node in nodes[:HEAD_SIZE])
     assert head.tolist() == expected

@@ -30,7 +30,14 @@ from anchorline.core.text import fold
     ],
 )
 def test_words_are_indexed_in_their_long_forms_and_transliterated(text, language, words):
-    assert sorted(index_words(text, [language])) == sorted(words)
+    found = index_words(text, [language])
+    assert sorted(word for word, _ in found) == sorted(words)
+
+
+def test_all_forms_of_a_token_have_its_place():
+    found = index_words("St Anne's Rd", ["en"])
+    assert found == [("saint", 0), ("street", 0), ("annes", 1), ("road", 2)]
+    assert [place for _, place in index_words("Große Müllerstr.", ["de"])] == [0, 1, 1]
 
 
 def test_a_typed_short_form_stands_for_its_long_ones_in_any_language():

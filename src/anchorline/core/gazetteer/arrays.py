@@ -26,7 +26,6 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | node_first, node_end | node | range of addresses, or of `members` for listed kinds |
 | node_anchor | node | its first address |
 | node_weight | node | what its kind and size are worth (`ranking.node_weights`) |
-| node_name_length | node | how many tokens its own name has |
 | node_words | node × width | its words as `word << FIELD_BITS | Field`, its own name's first |
 | node_hashes, node_hash_order | node | name of a node that stays the same between editions |
 | crowded_nodes | | nodes with more words than `node_words` has room for |
@@ -53,7 +52,7 @@ from enum import IntEnum
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 2
+FORMAT_VERSION = 3
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
 INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")
@@ -66,6 +65,7 @@ LISTED_KINDS = frozenset({"postcode", "building", "organisation", "place"})
 # A beginning with more postings than this has its heaviest nodes listed beforehand.
 HEAVY = 1024
 FIELD_BITS = 3
+FIELD_MASK = (1 << FIELD_BITS) - 1
 # Before a number term that is of a unit or a box, and not of a street number.
 UNIT_MARK = "#"
 MOST_WORDS = 24
@@ -82,6 +82,8 @@ class Field(IntEnum):
     REGION = 2
     AROUND = 3
     TOWN = 4
+    # Another form of the word of the name before it: `saint` beside the `street` of St.
+    NAME_ALSO = 5
     NAME = 6
     NAME_START = 7
 

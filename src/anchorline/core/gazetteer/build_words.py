@@ -12,7 +12,7 @@ import numpy.typing as npt
 from ..kinds import NODE_KINDS
 from ..layouts import LayoutLibrary
 from ..text import compact
-from .arrays import FIELD_BITS, MOST_WORDS, NODE_COMPONENTS, Field, sorted_pool_arrays
+from .arrays import FIELD_BITS, FIELD_MASK, MOST_WORDS, NODE_COMPONENTS, Field, sorted_pool_arrays
 from .build_nodes import Nodes, OrderedRows
 from .build_order import Longs
 from .spelling import index_words
@@ -62,28 +62,40 @@ class _Collected:
         self, nodes: Longs, countries: npt.NDArray[np.uint32], texts: npt.NDArray[np.uint32],
         component: str,
     ) -> tuple[Longs, Longs, Longs]:  # fmt: skip
-        """Every word of every text: its node, its number, and its place in the text."""
+        """Every word of every text: its node, its number, and its `Field` in a name."""
         pairs, inverse = np.unique(countries.astype(np.int64) << 32 | texts, return_inverse=True)
         listed = [
             self._words_of(int(pair >> 32), int(pair & 0xFFFFFFFF), component) for pair in pairs
         ]
         lengths = np.fromiter(map(len, listed), dtype=np.int64, count=len(listed))
-        flat = np.fromiter((w for words in listed for w in words), np.int64, int(lengths.sum()))
+        codes = np.fromiter((w for words in listed for w in words), np.int64, int(lengths.sum()))
         starts = np.cumsum(lengths) - lengths
         counts = lengths[inverse]
         place = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
-        return np.repeat(nodes, counts), flat[np.repeat(starts[inverse], counts) + place], place
+        flat = codes[np.repeat(starts[inverse], counts) + place]
+        return np.repeat(nodes, counts), flat >> FIELD_BITS, flat & FIELD_MASK
 
     def _words_of(self, country: int, text: int, component: str) -> list[int]:
+        """Codes of a text's words, as in `node_words`, as far as they are numbered by now."""
         layout = self._layouts.require(self._texts[country])
         if component == "postcode":
-            words = [compact(self._texts[text])]
+            words = [(compact(self._texts[text]), 0)]
         else:
             words = index_words(self._texts[text], layout.languages)
-            if component in ("district", "town", "region"):
-                words += [w for w in layout.literal_words(component) if w not in words]
+            if component in ("district", "town", "region") and words:
+                known = {word for word, _ in words}
+                last = words[-1][1]
+                words += [(w, last) for w in layout.literal_words(component) if w not in known]
         numbers = self.numbers
-        return [numbers.setdefault(word, len(numbers)) for word in words]
+        codes: list[int] = []
+        before = -1
+        for word, place in words:
+            field = (
+                Field.NAME_ALSO if place == before else Field.NAME if place else Field.NAME_START
+            )
+            codes.append(numbers.setdefault(word, len(numbers)) << FIELD_BITS | field)
+            before = place
+        return codes
 
 
 def word_arrays(
@@ -98,11 +110,10 @@ def word_arrays(
     sorted_place = np.empty(len(vocabulary), dtype=np.int64)
     sorted_place[[collected.numbers[w] for w in vocabulary]] = np.arange(len(vocabulary))
     word, postcode_word = sorted_place[word], sorted_place[postcode_word]
-    own = place >= Field.NAME
+    own = place >= Field.NAME_ALSO
     matrix, crowded = _rows_of_words(len(nodes), len(vocabulary), node, word, place)
     all_words = np.concatenate([word, postcode_word])
     all_nodes = np.concatenate([node, postcode_node])
-    lengths = np.bincount(node[own], minlength=len(nodes))
     return Words(
         vocabulary=vocabulary,
         arrays={
@@ -110,11 +121,10 @@ def word_arrays(
             **posting_arrays("posting", len(vocabulary), all_words, all_nodes),
             "node_words": matrix,
             "crowded_nodes": crowded,
-            "node_name_length": np.minimum(lengths, 255).astype(np.uint8),
         },
         own_words=word[own],
         own_nodes=node[own],
-        own_starts=place[own] == Field.NAME_START,
+        own_starts=_starts(place[own]),
     )
 
 
@@ -134,9 +144,15 @@ def _own_words(nodes: Nodes, collected: _Collected) -> Pairs:
     for number, kind in enumerate(NODE_KINDS):
         chosen = np.flatnonzero((nodes.kind == number) & (nodes.name != 0))
         parts.append(collected.spread(chosen, nodes.country[chosen], nodes.name[chosen], kind))
-    node, word, place = (np.concatenate([part[i] for part in parts]) for i in range(3))
-    fields = np.where(place == 0, Field.NAME_START, Field.NAME).astype(np.uint8)
-    return node, word, fields
+    node, word, field = (np.concatenate([part[i] for part in parts]) for i in range(3))
+    return node, word, field.astype(np.uint8)
+
+
+def _starts(fields: npt.NDArray[np.uint8]) -> npt.NDArray[np.bool_]:
+    """Which words of names begin them, in any form."""
+    last = np.maximum.accumulate(np.where(fields != Field.NAME_ALSO, np.arange(len(fields)), 0))
+    begins: npt.NDArray[np.bool_] = fields[last] == Field.NAME_START
+    return begins
 
 
 def _words_around(nodes: Nodes, collected: _Collected) -> list[Pairs]:

@@ -66,7 +66,6 @@ class Edition:
         self.node_kind, self.node_country = numbers("node_kind"), numbers("node_country")
         self.node_anchor = numbers("node_anchor")
         self.node_words = numbers("node_words")
-        self.node_name_length = numbers("node_name_length")
         self.node_weight = cast(npt.NDArray[np.float32], arrays["node_weight"])
         self.crowded_nodes = numbers("crowded_nodes")
         self.anchor_order = numbers("anchor_order")
@@ -85,7 +84,6 @@ class Edition:
         self.node_end, self.node_end_at = numbers("node_end"), arrays["node_end"].data
         self.node_kind_at = arrays["node_kind"].data
         self.node_weight_at = arrays["node_weight"].data
-        self.node_name_length_at = arrays["node_name_length"].data
         self._street_firsts_at = arrays["street_firsts"].data
         self._node_texts = numbers("node_texts")
         self.node_country_at = arrays["node_country"].data

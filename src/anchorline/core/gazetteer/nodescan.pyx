@@ -14,17 +14,17 @@ import numpy as np
 from .arrays import FIELD_BITS, Field
 from .ranking import (
     COVERAGE_WEIGHT, EXACT_WEIGHT, FIELD_WEIGHT, NUMBER_WEIGHT, ORDER_WEIGHT, PARTS,
-    POSTCODE_WEIGHT, START_WEIGHT, WRITTEN_WEIGHT,
+    POSTCODE_WEIGHT, SPELT_WEIGHT, START_WEIGHT, WRITTEN_WEIGHT,
 )
 
 cdef uint32_t SHIFT = FIELD_BITS
 cdef uint32_t FIELD_MASK = (1 << FIELD_BITS) - 1
-cdef uint32_t NAME = Field.NAME
+cdef uint32_t NAME = Field.NAME, NAME_ALSO = Field.NAME_ALSO
 cdef uint32_t NAME_START = Field.NAME_START
 cdef uint32_t TOWN = Field.TOWN, AROUND = Field.AROUND, REGION = Field.REGION
 cdef double OF_FIELD = FIELD_WEIGHT, OF_NUMBER = NUMBER_WEIGHT, OF_POSTCODE = POSTCODE_WEIGHT
 cdef double OF_WHOLE = EXACT_WEIGHT, OF_COVERAGE = COVERAGE_WEIGHT, OF_START = START_WEIGHT
-cdef double OF_ORDER = ORDER_WEIGHT, OF_WRITTEN = WRITTEN_WEIGHT
+cdef double OF_ORDER = ORDER_WEIGHT, OF_WRITTEN = WRITTEN_WEIGHT, OF_SPELT = SPELT_WEIGHT
 
 # Letters that begin more words than this are not looked for among postcodes.
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
@@ -36,7 +36,9 @@ cdef Py_ssize_t MARKS_A_ROW = 16
 cdef Py_ssize_t FEW_SPANS = 4
 cdef int UNIT = 1, STREET_NUMBER = 2
 cdef enum:
-    PART_COUNT = 7
+    PART_COUNT = 8
+    # As many cells as a row of words can have, and more.
+    MOST_CELLS = 32
 
 
 cdef struct Ascending:
@@ -53,6 +55,9 @@ cdef struct Term:
     Py_ssize_t span_count
     uint32_t* whole
     Py_ssize_t whole_count
+    # Of the spans, those of words with the marks that were typed; codes of cells.
+    uint32_t* spelt
+    Py_ssize_t spelt_count
     bint one_whole
     double width
     Ascending number
@@ -139,7 +144,6 @@ cdef class NodeArrays:
     """The arrays of an edition that looking through its nodes reads."""
 
     cdef const uint32_t[:, ::1] words
-    cdef const uint8_t[::1] name_length
     cdef const uint8_t[::1] country
     cdef const uint8_t[::1] number_first
     cdef const float[::1] weight
@@ -153,7 +157,6 @@ cdef class NodeArrays:
     def __init__(self, arrays, number_first):
         """Takes the arrays by their names in `arrays`, and the flags of its countries."""
         self.words = arrays["node_words"]
-        self.name_length = arrays["node_name_length"]
         self.country = arrays["node_country"]
         self.number_first = number_first
         self.weight = arrays["node_weight"]
@@ -199,8 +202,12 @@ cdef class NodeScan:
     cdef int _side
     cdef bint _in_part
     # What the last look at a node found.
-    cdef uint32_t _named, _starts, _follows, _towns, _around
+    cdef uint32_t _named, _towns, _around
     cdef Py_ssize_t _cells
+    # For each cell of the name the place of its token, and which of these places begin a name.
+    cdef int[MOST_CELLS] _places
+    cdef uint32_t _starts
+    cdef int _tokens
     cdef double[PART_COUNT] _parts
     cdef uint32_t* _found
     cdef double* _scores
@@ -214,7 +221,7 @@ cdef class NodeScan:
         self._kept_alive = []
         self._count = len(terms)
         for term in terms:
-            numbers += 2 * len(term.spans) + len(term.whole)
+            numbers += 2 * len(term.spans) + len(term.whole) + 2 * len(term.spelt)
             lists += len(term.spans) + 2
         self._terms = <Term*>PyMem_Malloc((self._count + 1) * sizeof(Term))
         self._order = <Py_ssize_t*>PyMem_Malloc((self._count + 1) * sizeof(Py_ssize_t))
@@ -278,6 +285,12 @@ cdef class NodeScan:
             for word in term.whole:
                 numbers[0] = word
                 numbers += 1
+            made.spelt = numbers
+            made.spelt_count = len(term.spelt)
+            for first, end in term.spelt:
+                numbers[0] = <uint32_t>first << SHIFT
+                numbers[1] = <uint32_t>end << SHIFT
+                numbers += 2
             made.one_whole = (
                 not term.edits and not term.token.unfinished and len(term.whole) == len(term.spans)
             )
@@ -323,15 +336,17 @@ cdef class NodeScan:
         cdef Py_ssize_t column = 0, width = self._arrays.words.shape[1]
         cdef uint32_t bit = 1, field
         cdef uint32_t nothing = self._arrays.nothing
-        self._named = self._starts = self._follows = self._towns = self._around = 0
+        self._named = self._starts = self._towns = self._around = 0
+        self._tokens = 0
         while column < width and row[column] != nothing:
             field = row[column] & FIELD_MASK
-            if field >= NAME:
+            if field >= NAME_ALSO:
                 self._named |= bit
-                if field == NAME_START:
-                    self._starts |= bit
-                else:
-                    self._follows |= bit
+                if field != NAME_ALSO:
+                    if field == NAME_START:
+                        self._starts |= <uint32_t>1 << self._tokens
+                    self._tokens += 1
+                self._places[column] = self._tokens - 1
             elif field == TOWN:
                 self._towns |= bit
             elif field == AROUND:
@@ -377,33 +392,32 @@ cdef class NodeScan:
         """The score of the node last looked at; its parts stay in `_parts`."""
         cdef const uint32_t* row = &self._arrays.words[node, 0]
         cdef double words = 0, best, score = 0
-        cdef Py_ssize_t i, column, word, whole = 0, named = 0, in_order = 0, length
-        cdef uint32_t before = 0
-        cdef bint started = False
+        cdef Py_ssize_t i, column, whole = 0, in_order = 0, spelt = 0
+        cdef uint32_t before = 0, places, started = 0
+        cdef int[MOST_CELLS] counts
         cdef Term* term
+        for i in range(self._tokens):
+            counts[i] = 0
         for i in range(self._count):
             term = &self._terms[i]
             best = 0
+            places = 0
             if term.columns:
                 if term.columns & self._named:
                     best = NAME * OF_FIELD
-                    named += 1
-                    started |= (term.columns & self._starts) != 0
+                    places = self._places_of(term)
+                    started |= places & self._starts
+                    self._count_in_names(places, counts)
                 elif term.columns & self._towns:
                     best = TOWN * OF_FIELD
                 elif term.columns & self._around:
                     best = AROUND * OF_FIELD
                 else:
                     best = REGION * OF_FIELD
-                if term.one_whole:
-                    whole += 1
-                else:
-                    for word in range(term.whole_count):
-                        for column in range(self._cells):
-                            if row[column] >> SHIFT == term.whole[word]:
-                                whole += 1
-                                break
-                if before << 1 & term.columns & self._follows:
+                whole += 1 if term.one_whole else self._whole_words(term, row)
+                if term.spelt_count:
+                    spelt += self._is_spelt(term, row)
+                if before << 1 & places & ~self._starts:
                     in_order += 1
             elif term.numbered:
                 best = term.numbered * OF_NUMBER / 2
@@ -411,21 +425,71 @@ cdef class NodeScan:
             elif term.is_inside:
                 best = OF_POSTCODE
             words += best * term.width
-            before = term.columns & self._named
-        length = self._arrays.name_length[node]
+            before = places
         self._parts[0] = words
         self._parts[1] = whole * OF_WHOLE
-        self._parts[2] = min(<double>named / max(length, 1), 1.0) * OF_COVERAGE
-        self._parts[3] = started * OF_START
+        self._parts[2] = self._covered(counts) * OF_COVERAGE
+        self._parts[3] = (started != 0) * OF_START
         self._parts[4] = in_order * OF_ORDER
         self._parts[5] = 0
         if self._side >= 0:
             if self._side == self._arrays.number_first[self._arrays.country[node]]:
                 self._parts[5] = OF_WRITTEN
-        self._parts[6] = self._arrays.weight[node]
+        self._parts[6] = spelt * OF_SPELT
+        self._parts[7] = self._arrays.weight[node]
         for i in range(PART_COUNT):
             score += self._parts[i]
         return score
+
+    cdef uint32_t _places_of(self, Term* term) noexcept nogil:
+        """The places of the name's tokens that a term stands for."""
+        cdef uint32_t found = 0, columns = term.columns & self._named
+        cdef Py_ssize_t column = 0
+        while columns:
+            if columns & 1:
+                found |= <uint32_t>1 << self._places[column]
+            columns >>= 1
+            column += 1
+        return found
+
+    cdef void _count_in_names(self, uint32_t places, int* counts) noexcept nogil:
+        """Adds one term to each of a node's names that has it; counted at the name's start."""
+        cdef int place, start = 0, counted = -1
+        for place in range(self._tokens):
+            if self._starts >> place & 1:
+                start = place
+            if places >> place & 1 and counted != start:
+                counts[start] += 1
+                counted = start
+
+    cdef double _covered(self, int* counts) noexcept nogil:
+        """The greatest share of one of the node's names that was typed."""
+        cdef int place, start = 0
+        cdef double best = 0
+        for place in range(1, self._tokens + 1):
+            if place == self._tokens or self._starts >> place & 1:
+                best = max(best, min(<double>counts[start] / (place - start), 1.0))
+                start = place
+        return best
+
+    cdef Py_ssize_t _whole_words(self, Term* term, const uint32_t* row) noexcept nogil:
+        """How many of a term's whole words the row has."""
+        cdef Py_ssize_t word, column, found = 0
+        for word in range(term.whole_count):
+            for column in range(self._cells):
+                if row[column] >> SHIFT == term.whole[word]:
+                    found += 1
+                    break
+        return found
+
+    cdef bint _is_spelt(self, Term* term, const uint32_t* row) noexcept nogil:
+        """Whether the row has the word with the marks that were typed."""
+        cdef Py_ssize_t span, column
+        for span in range(term.spelt_count):
+            for column in range(self._cells):
+                if term.spelt[2 * span] <= row[column] < term.spelt[2 * span + 1]:
+                    return True
+        return False
 
     cdef bint _in_lists(self, uint32_t node, Py_ssize_t known) noexcept nogil:
         """Whether no term's own lists rule the node out."""

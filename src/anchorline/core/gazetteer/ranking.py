@@ -29,6 +29,7 @@ COVERAGE_WEIGHT = 2.0
 START_WEIGHT = 1.5
 ORDER_WEIGHT = 0.5
 WRITTEN_WEIGHT = 0.4
+SPELT_WEIGHT = 0.5
 SIZE_WEIGHT = 0.12
 # Taken off where the street number is not just the typed one: `12a` for 12.
 OTHER_NUMBER = 0.6
@@ -47,7 +48,7 @@ KIND_WEIGHTS: dict[str, float] = {
 # What a score is made of, nearness aside, in the order in which it is added up.
 PARTS = (
     "words", "whole words", "name covered", "from the start", "in order", "number as written",
-    "kind and size",
+    "marks as typed", "kind and size",
 )  # fmt: skip
 _KINDS = np.array([KIND_WEIGHTS[kind] for kind in NODE_KINDS])
 

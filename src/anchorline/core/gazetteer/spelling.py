@@ -76,20 +76,23 @@ def _shortened(languages: tuple[str, ...]) -> _Shortened:
     return found
 
 
-def index_words(text: str, languages: Sequence[str]) -> list[str]:
-    """The words under which a text of some languages is indexed, in order.
+def index_words(text: str, languages: Sequence[str]) -> list[tuple[str, int]]:
+    """The words under which a text of some languages is indexed, each with its token's place.
 
-    A token comes in its long forms, and transliterated both ways where it can be.
+    A token comes in its long forms, and transliterated both ways where it can be: all of these
+    have the same place.
     """
     spelt_out = tokens(text.translate(_TWO_LETTER_TABLE)) if _HAS_TWO_LETTERS.search(text) else None
     folded = tokens(text)
     shortened = _shortened(tuple(languages))
-    words: list[str] = []
+    places: dict[str, int] = {}
     for place, token in enumerate(folded):
-        words += long_forms(token, shortened) or (token,)
+        words = long_forms(token, shortened) or (token,)
         if spelt_out and len(spelt_out) == len(folded) and spelt_out[place] != token:
-            words += long_forms(spelt_out[place], shortened) or (spelt_out[place],)
-    return list(dict.fromkeys(words))
+            words = (*words, *(long_forms(spelt_out[place], shortened) or (spelt_out[place],)))
+        for word in words:
+            places.setdefault(word, place)
+    return list(places.items())
 
 
 def long_forms(token: str, shortened: _Shortened) -> tuple[str, ...]:

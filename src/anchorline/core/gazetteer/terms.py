@@ -60,6 +60,8 @@ class Term:
         count: how many postings all of these have.
         postcode: whether postings may stand for postcodes inside a node.
         edits: how many letters had to be corrected.
+        spelt: ranges of words that have the letters with marks that were typed, where they can
+            be told apart: those of `müll`, not of `mull`.
     """
 
     token: Token
@@ -70,6 +72,7 @@ class Term:
     count: int
     postcode: bool
     edits: int = 0
+    spelt: tuple[Span, ...] = ()
 
     @property
     def found(self) -> bool:
@@ -106,7 +109,8 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
                 whole.append(span[0])
     else:
         _add_word(edition, text, spans, whole)
-    exact = (*token.also, *typed_long_forms(text))
+    spelt = _spelt(edition, token, spans, whole) if token.also else ()
+    exact = typed_long_forms(text)
     begun = typed_long_forms(text, unfinished=True) if token.unfinished else ()
     for other in dict.fromkeys((*exact, *begun)):
         if other != text and not (token.unfinished and other.startswith(text)):
@@ -121,7 +125,19 @@ def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool 
     postcode = digits or (token.unfinished and len(text) <= LONGEST_LETTERS)
     count = sum(edition.posting_count(*span) for span in spans)
     count += sum(len(edition.numbered(term)) for term in (number, unit) if term >= 0)
-    return Term(token, tuple(spans), tuple(whole), number, unit, count, postcode)
+    return Term(token, tuple(spans), tuple(whole), number, unit, count, postcode, 0, spelt)
+
+
+def _spelt(edition: Edition, token: Token, spans: list[Span], whole: list[int]) -> tuple[Span, ...]:
+    """The words of a token's other foldings, which are added to its spans."""
+    before = len(spans)
+    for other in token.also:
+        _add_word(edition, other, spans, whole)
+        if token.unfinished:
+            del spans[before:]
+            span = edition.words.prefix_range(other)
+            spans += [span] if span[0] < span[1] else []
+    return tuple(spans[before:])
 
 
 class LookUp:
