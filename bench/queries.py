@@ -134,14 +134,14 @@ class Sample:
         }
         found: list[Query] = []
         for name, make in makers.items():
-            most = 3 * each if name in OPEN_CLASSES else each
+            most = 20 * each if name in OPEN_CLASSES else each
             rows = self.any if name.startswith("first") else self.plain
             made = (query for row in rows if (query := make(row)))
             found += islice(made, most)
         for row in self.firms[:each]:
             name, town = row.components["organisation"], row.components["town"]
             found.append(Query("organisation", f"{name} {town}", row.id, "number"))
-        for row in self.firms[: 2 * each]:
+        for row in self.firms:
             begun = row.components["organisation"][:8]
             ceiling = min(1.0, 8 / self.firms_begun[begun.lower()])
             found.append(Query("firm begun", begun, row.id, "number", ceiling, ("organisation",)))

@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
+from math import log2
 
 from anchorline.core.gazetteer.arrays import FIELD_BITS, Field, NodeNumbers
 from anchorline.core.gazetteer.edition import Edition
 from anchorline.core.gazetteer.ranked import Ranked
 from anchorline.core.gazetteer.ranking import (
+    BEGUN_SHARE,
     COVERAGE_WEIGHT,
     EXACT_WEIGHT,
     FIELD_WEIGHT,
     NUMBER_WEIGHT,
     ORDER_WEIGHT,
     POSTCODE_WEIGHT,
+    SIZE_WEIGHT,
     SPELT_WEIGHT,
     START_WEIGHT,
     WRITTEN_WEIGHT,
@@ -30,7 +33,7 @@ _NOWHERE = -9
 class _Place:
     """A term made ready for looking at cells one by one."""
 
-    __slots__ = ("ends", "numbered", "starts", "term", "units", "whole")
+    __slots__ = ("_edition", "_posting", "ends", "numbered", "starts", "term", "units", "whole")
 
     def __init__(self, edition: Edition, term: Term) -> None:
         spans = _disjoint(term.spans)
@@ -39,6 +42,9 @@ class _Place:
         self.ends = [end << FIELD_BITS for _, end in spans]
         self.whole = frozenset(term.whole)
         self.numbered = edition.numbered(term.number).data if term.number >= 0 else None
+        ends = edition.number_posting_ends_at
+        start = ends[term.number - 1] if term.number > 0 else 0
+        self._posting, self._edition = (start, ends[term.number]), edition
         self.units = edition.numbered(term.unit).data if term.unit >= 0 else None
 
     def column(self, cells: Sequence[int]) -> int:
@@ -64,6 +70,17 @@ class _Place:
         if not term.token.unfinished and len(term.whole) == len(term.spans):
             return 1
         return sum(1 for word in self.whole if _has_word(cells, word))
+
+    def count_at(self, node: int) -> int:
+        """How many of a node's addresses have the street number."""
+        first, end = self._posting
+        place = first + bisect_left(self.numbered, node)
+        assert place < end
+        return int(self._edition.arrays["number_posting_counts"][place])
+
+    def has_whole(self, cells: Sequence[int]) -> bool:
+        """Whether the row has one of the words that are typed whole."""
+        return not self.term.edits and any(_has_word(cells, word) for word in self.whole)
 
     def holds(self, code: int) -> bool:
         """Whether a cell is one of the term's words."""
@@ -137,8 +154,8 @@ class _Look:
     ) -> Ranked:
         edition = self._edition
         names = _names(cells)
-        words = whole = in_order = spelt = 0.0
-        covering = [0] * len(names)
+        words = whole = in_order = spelt = size = 0.0
+        covering = [0.0] * len(names)
         start = numbered = False
         before: set[tuple[int, int]] = set()
         narrowing: list[Term] = []
@@ -154,7 +171,8 @@ class _Look:
                 }
                 start = start or any(token == 0 for _, token in at)
                 for name in {name for name, _ in at}:
-                    covering[name] += 1
+                    whole_word = not place.term.token.unfinished or place.has_whole(cells)
+                    covering[name] += 1 if whole_word else BEGUN_SHARE
                 whole += place.whole_words(cells)
                 spelt += any(
                     first <= code >> FIELD_BITS < end
@@ -166,6 +184,8 @@ class _Look:
                 narrowing.append(place.term)
                 numbered = numbered or number > 0
                 whole += number > 0
+                if number == 2:
+                    size += SIZE_WEIGHT * log2(place.count_at(node))
             words += best * place.term.token.width
             in_order += any((name, token - 1) in before for name, token in at)
             before = at
@@ -179,7 +199,7 @@ class _Look:
             in_order * ORDER_WEIGHT,
             written * WRITTEN_WEIGHT,
             spelt * SPELT_WEIGHT,
-            edition.node_weight_at[node],
+            edition.node_weight_at[node] + size,
         )
         return Ranked(node, sum(parts), narrowing, numbered)
 

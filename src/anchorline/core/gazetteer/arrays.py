@@ -36,6 +36,7 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | posting_ends, posting_nodes | word / posting | nodes with the word, ascending |
 | number_bytes, number_ends, number_keys | number term | the sorted terms of `address_inner` |
 | number_posting_ends, number_posting_nodes | term / posting | nodes that have it inside |
+| number_posting_counts | posting | how many of the node's addresses have it, 255 at most |
 | number_inner_ends, number_inners | term / inner | entries of `inner_texts` that have it |
 | head_words | head | range [first, end) of words that more than `HEAVY` postings begin with |
 | head_ends, head_nodes | head / node | the heaviest nodes of it for every country and kind |

@@ -12,7 +12,7 @@ from ..layouts import Layout, LayoutLibrary
 from ..text import compact, tokens
 from .arrays import INNER_COMPONENTS, NAMED_COMPONENTS, UNIT_MARK, sorted_pool_arrays
 from .build_nodes import Nodes, OrderedRows
-from .build_order import Longs
+from .build_order import Longs, run_starts
 from .build_words import posting_arrays
 
 _LEADING_DIGITS = re.compile(r"\d+")
@@ -80,7 +80,7 @@ def number_arrays(
     terms_flat = place[np.fromiter((t for ts in listed for t in ts), np.int64, total)]
     term_starts = np.cumsum(lengths) - lengths
     of_inner = np.repeat(np.arange(len(listed)), lengths)
-    terms, inside = _terms_inside(nodes, address_inner, lengths, terms_flat, term_starts)
+    inside = _terms_inside(nodes, address_inner, lengths, terms_flat, term_starts)
     by_term = posting_arrays("number_inner", len(ordered), terms_flat, of_inner)
     return {
         "inner_texts": np.ascontiguousarray(inner[:, : len(INNER_COMPONENTS)]),
@@ -88,23 +88,41 @@ def number_arrays(
         "named_texts": named,
         "address_named": address_named,
         **sorted_pool_arrays("number", ordered),
-        **posting_arrays("number_posting", len(ordered), terms, inside),
+        **_number_postings(len(ordered), *inside),
         "number_inner_ends": by_term["number_inner_ends"],
         "number_inners": by_term["number_inner_nodes"],
+    }
+
+
+def _number_postings(
+    count: int, terms: Longs, inside: Longs, often: Longs
+) -> dict[str, np.ndarray]:
+    """Nodes of each term, and in how many of a node's addresses it is."""
+    pairs = terms << 32 | inside
+    order = np.argsort(pairs, kind="stable")
+    starts = run_starts(pairs[order])
+    sums = np.add.reduceat(often[order], starts) if len(order) else often
+    return {
+        **posting_arrays("number_posting", count, terms, inside),
+        "number_posting_counts": np.minimum(sums, 255).astype(np.uint8),
     }
 
 
 def _terms_inside(
     nodes: Nodes, address_inner: npt.NDArray[np.uint32], lengths: Longs, terms: Longs,
     starts: Longs,
-) -> tuple[Longs, Longs]:  # fmt: skip
-    """Pairs of a term and a street-level node or building that has it inside."""
+) -> tuple[Longs, Longs, Longs]:  # fmt: skip
+    """Terms, street-level nodes or buildings that have them inside, and in how many addresses."""
     building = nodes.inside_street & ~nodes.street_level
     pairs = [nodes.addresses_of(nodes.street_level), nodes.addresses_of(building)]
     node = np.concatenate([pair[0] for pair in pairs])
     address = np.concatenate([pair[1] for pair in pairs])
-    distinct = np.unique(node << 32 | address_inner[address])
+    distinct, often = np.unique(node << 32 | address_inner[address], return_counts=True)
     node, inner = distinct >> 32, distinct & 0xFFFFFFFF
     counts = lengths[inner]
     flat = np.arange(counts.sum()) - np.repeat(np.cumsum(counts) - counts, counts)
-    return terms[np.repeat(starts[inner], counts) + flat], np.repeat(node, counts)
+    return (
+        terms[np.repeat(starts[inner], counts) + flat],
+        np.repeat(node, counts),
+        np.repeat(often, counts),
+    )

@@ -18,8 +18,8 @@ from .terms import Term, number_side
 
 NodeFilter = Callable[[NodeNumbers], Flags]
 
-ENOUGH = 96
-ENOUGH_OF_HEAD = 24
+ENOUGH = 512
+ENOUGH_OF_HEAD = 256
 _NUMBERED_ALONE = 64
 
 

@@ -7,14 +7,15 @@ states the same rule in plain Python; a test holds the two together.
 """
 
 from cpython.mem cimport PyMem_Calloc, PyMem_Free, PyMem_Malloc, PyMem_Realloc
+from libc.math cimport log2
 from libc.stdint cimport uint8_t, uint32_t, uint64_t
 
 import numpy as np
 
 from .arrays import FIELD_BITS, Field
 from .ranking import (
-    COVERAGE_WEIGHT, EXACT_WEIGHT, FIELD_WEIGHT, NUMBER_WEIGHT, ORDER_WEIGHT, PARTS,
-    POSTCODE_WEIGHT, SPELT_WEIGHT, START_WEIGHT, WRITTEN_WEIGHT,
+    BEGUN_SHARE, COVERAGE_WEIGHT, EXACT_WEIGHT, FIELD_WEIGHT, NUMBER_WEIGHT, ORDER_WEIGHT, PARTS,
+    POSTCODE_WEIGHT, SIZE_WEIGHT, SPELT_WEIGHT, START_WEIGHT, WRITTEN_WEIGHT,
 )
 
 cdef uint32_t SHIFT = FIELD_BITS
@@ -23,6 +24,7 @@ cdef uint32_t NAME = Field.NAME, NAME_ALSO = Field.NAME_ALSO
 cdef uint32_t NAME_START = Field.NAME_START
 cdef uint32_t TOWN = Field.TOWN, AROUND = Field.AROUND, REGION = Field.REGION
 cdef double OF_FIELD = FIELD_WEIGHT, OF_NUMBER = NUMBER_WEIGHT, OF_POSTCODE = POSTCODE_WEIGHT
+cdef double BEGUN = BEGUN_SHARE, OF_SIZE = SIZE_WEIGHT
 cdef double OF_WHOLE = EXACT_WEIGHT, OF_COVERAGE = COVERAGE_WEIGHT, OF_START = START_WEIGHT
 cdef double OF_ORDER = ORDER_WEIGHT, OF_WRITTEN = WRITTEN_WEIGHT, OF_SPELT = SPELT_WEIGHT
 
@@ -44,6 +46,8 @@ cdef enum:
 cdef struct Ascending:
     # Numbers in ascending order, and where the last search among them ended.
     const uint32_t* numbers
+    # For each of them how often it is counted; NULL where that is not kept.
+    const uint8_t* counts
     Py_ssize_t length
     Py_ssize_t place
 
@@ -59,6 +63,7 @@ cdef struct Term:
     uint32_t* spelt
     Py_ssize_t spelt_count
     bint one_whole
+    bint finished
     double width
     Ascending number
     Ascending unit
@@ -75,6 +80,7 @@ cdef struct Term:
     # What the last look at a node found.
     uint32_t columns
     int numbered
+    int number_count
     bint is_inside
 
 
@@ -151,6 +157,7 @@ cdef class NodeArrays:
     cdef const uint32_t[::1] posting_ends
     cdef const uint32_t[::1] number_postings
     cdef const uint32_t[::1] number_posting_ends
+    cdef const uint8_t[::1] number_posting_counts
     cdef const uint32_t[::1] crowded
     cdef uint32_t nothing
 
@@ -164,6 +171,7 @@ cdef class NodeArrays:
         self.posting_ends = arrays["posting_ends"]
         self.number_postings = arrays["number_posting_nodes"]
         self.number_posting_ends = arrays["number_posting_ends"]
+        self.number_posting_counts = arrays["number_posting_counts"]
         self.crowded = arrays["crowded_nodes"]
         self.nothing = <uint32_t>len(arrays["word_ends"]) << SHIFT
 
@@ -172,6 +180,7 @@ cdef class NodeArrays:
         cdef Py_ssize_t start = self.posting_ends[first - 1] if first else 0
         found.length = self.posting_ends[end - 1] - start
         found.numbers = &self.postings[start] if found.length else NULL
+        found.counts = NULL
         found.place = 0
         return found
 
@@ -180,10 +189,13 @@ cdef class NodeArrays:
         cdef Py_ssize_t start = 0
         found.length = found.place = 0
         found.numbers = NULL
+        found.counts = NULL
         if term >= 0:
             start = self.number_posting_ends[term - 1] if term else 0
             found.length = self.number_posting_ends[term] - start
-            found.numbers = &self.number_postings[start] if found.length else NULL
+            if found.length:
+                found.numbers = &self.number_postings[start]
+                found.counts = &self.number_posting_counts[start]
         return found
 
 
@@ -294,6 +306,7 @@ cdef class NodeScan:
             made.one_whole = (
                 not term.edits and not term.token.unfinished and len(term.whole) == len(term.spans)
             )
+            made.finished = not term.token.unfinished
             made.width = term.token.width
             made.number = self._arrays.numbered(term.number)
             made.unit = self._arrays.numbered(term.unit)
@@ -378,6 +391,7 @@ cdef class NodeScan:
                         term.columns |= <uint32_t>1 << column
             if term.number.length and stands_in(&term.number, node):
                 term.numbered = STREET_NUMBER
+                term.number_count = term.number.counts[term.number.place]
             elif term.unit.length and stands_in(&term.unit, node):
                 term.numbered = UNIT
             if not term.columns and not term.numbered:
@@ -391,10 +405,10 @@ cdef class NodeScan:
     cdef double _weigh(self, uint32_t node) noexcept nogil:
         """The score of the node last looked at; its parts stay in `_parts`."""
         cdef const uint32_t* row = &self._arrays.words[node, 0]
-        cdef double words = 0, best, score = 0
-        cdef Py_ssize_t i, column, whole = 0, in_order = 0, spelt = 0
+        cdef double words = 0, best, score = 0, size = 0
+        cdef Py_ssize_t i, whole = 0, in_order = 0, spelt = 0
         cdef uint32_t before = 0, places, started = 0
-        cdef int[MOST_CELLS] counts
+        cdef double[MOST_CELLS] counts
         cdef Term* term
         for i in range(self._tokens):
             counts[i] = 0
@@ -407,7 +421,7 @@ cdef class NodeScan:
                     best = NAME * OF_FIELD
                     places = self._places_of(term)
                     started |= places & self._starts
-                    self._count_in_names(places, counts)
+                    self._count_in_names(term, places, row, counts)
                 elif term.columns & self._towns:
                     best = TOWN * OF_FIELD
                 elif term.columns & self._around:
@@ -422,6 +436,8 @@ cdef class NodeScan:
             elif term.numbered:
                 best = term.numbered * OF_NUMBER / 2
                 whole += 1
+                if term.numbered == STREET_NUMBER:
+                    size += OF_SIZE * log2(term.number_count)
             elif term.is_inside:
                 best = OF_POSTCODE
             words += best * term.width
@@ -436,7 +452,7 @@ cdef class NodeScan:
             if self._side == self._arrays.number_first[self._arrays.country[node]]:
                 self._parts[5] = OF_WRITTEN
         self._parts[6] = spelt * OF_SPELT
-        self._parts[7] = self._arrays.weight[node]
+        self._parts[7] = self._arrays.weight[node] + size
         for i in range(PART_COUNT):
             score += self._parts[i]
         return score
@@ -452,23 +468,26 @@ cdef class NodeScan:
             column += 1
         return found
 
-    cdef void _count_in_names(self, uint32_t places, int* counts) noexcept nogil:
-        """Adds one term to each of a node's names that has it; counted at the name's start."""
+    cdef void _count_in_names(
+        self, Term* term, uint32_t places, const uint32_t* row, double* counts
+    ) noexcept nogil:
+        """Adds a term to each of a node's names that has it; counted at the name's start."""
         cdef int place, start = 0, counted = -1
+        cdef double share = 1 if term.finished or self._whole_words(term, row) else BEGUN
         for place in range(self._tokens):
             if self._starts >> place & 1:
                 start = place
             if places >> place & 1 and counted != start:
-                counts[start] += 1
+                counts[start] += share
                 counted = start
 
-    cdef double _covered(self, int* counts) noexcept nogil:
+    cdef double _covered(self, double* counts) noexcept nogil:
         """The greatest share of one of the node's names that was typed."""
         cdef int place, start = 0
         cdef double best = 0
         for place in range(1, self._tokens + 1):
             if place == self._tokens or self._starts >> place & 1:
-                best = max(best, min(<double>counts[start] / (place - start), 1.0))
+                best = max(best, min(counts[start] / (place - start), 1.0))
                 start = place
         return best
 

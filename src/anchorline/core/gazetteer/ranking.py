@@ -3,9 +3,9 @@
 First what was typed. Each token counts where it stands in a node: in its own name most, as its
 town less, as its street, district or postcode less again, as its region least; a whole word
 counts more than the beginning of one. A name that is typed completely, or from its first word
-on, or with its words in their order, counts more, and so does a number typed on the side of
-the words on which the country writes it. Then what kind of thing the node is, how
-near it is (`near`), and how many addresses it has. Rows with equal scores stand in the order in
+on, or with its words in their order, or with its marks, counts more, and so does a number typed
+on the side of the words on which the country writes it. Then what kind of thing the node is, how
+near it is (`near`), and how many addresses it has, or has with the typed number. Rows with equal scores stand in the order in
 which the edition keeps them, which is natural: 2 before 10, `12` before `12a`.
 
 A reading that corrects something, or leaves something out, never comes before one that does
@@ -26,10 +26,13 @@ NUMBER_WEIGHT = 2.4  # half of it for a unit
 POSTCODE_WEIGHT = 1.5
 EXACT_WEIGHT = 0.6
 COVERAGE_WEIGHT = 2.0
+# What a word of a name counts for that is only begun, where a whole one counts 1.
+BEGUN_SHARE = 0.5
 START_WEIGHT = 1.5
 ORDER_WEIGHT = 0.5
-WRITTEN_WEIGHT = 0.4
+WRITTEN_WEIGHT = 0.7
 SPELT_WEIGHT = 0.5
+# For each doubling of a node's addresses, and of those that have the typed street number.
 SIZE_WEIGHT = 0.12
 # Taken off where the street number is not just the typed one: `12a` for 12.
 OTHER_NUMBER = 0.6
