@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from anchorline.core.gazetteer import Edition, Suggestion
-from anchorline.core.gazetteer.opening import find_group
+from anchorline.core.gazetteer.groups import find_group
 
 from .queries import Query
 

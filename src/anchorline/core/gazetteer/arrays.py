@@ -27,6 +27,10 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | node_anchor | node | its first address |
 | node_weight | node | what its kind and size are worth (`ranking.node_weights`) |
 | node_words | node × width | its words as `word << FIELD_BITS | Field`, its own name's first |
+| spelt_nodes, spelt_node_languages | other spelling of a node | node; place of its language in the manifest |
+| spelt_node_texts | spelling × NODE_COMPONENTS | text; 0 as in the node itself |
+| spelt_addresses, spelt_address_languages | other spelling of an address | address; as above |
+| spelt_address_texts | spelling × INNER_, NAMED_COMPONENTS | text; 0 as in the address itself |
 | node_hashes, node_hash_order | node | name of a node that stays the same between editions |
 | crowded_nodes | | nodes with more words than `node_words` has room for |
 | anchor_order | node inside a street, or street-level | nodes in the order of their first address |

@@ -21,6 +21,7 @@ from .build_heads import head_arrays
 from .build_nodes import Nodes, OrderedRows, collect_nodes
 from .build_numbers import number_arrays
 from .build_order import id_ranks, storage_order
+from .build_spellings import collect_spellings, split_spellings
 from .build_typos import typo_arrays
 from .build_words import word_arrays
 from .rows import Row
@@ -39,7 +40,7 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
     """Builds an edition.
 
     Args:
-        rows: checked rows with distinct ids, in any order.
+        rows: checked rows, in any order; of those with the same id, each in another language.
         layouts: those of the rows' countries: the words that their lines add are found too.
 
     Raises:
@@ -48,11 +49,16 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
     table = rows if isinstance(rows, RowTable) else RowTable(rows)
     if not len(table):
         raise EditionError("An edition needs at least one address.")
+    firsts, others, spells = split_spellings(table, layouts)
+    spelling = table.only(others)
+    if len(others):
+        table = table.only(firsts)
     order = storage_order(table)
     ordered = OrderedRows(table, order)
     texts = table.texts
     nodes = collect_nodes(ordered, texts)
-    words = word_arrays(ordered, nodes, texts, layouts)
+    spellings = collect_spellings(ordered, nodes, spelling, np.argsort(order)[spells])
+    words = word_arrays(ordered, nodes, spellings, texts, layouts)
     latitudes, longitudes = table.latitudes[order], table.longitudes[order]
     codes, country = np.unique(nodes.country, return_inverse=True)
     countries = [texts[code] for code in codes]
@@ -73,6 +79,7 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
         **head_arrays(nodes, words),
         **typo_arrays(words.vocabulary),
         **number_arrays(ordered, nodes, texts, layouts),
+        **spellings.arrays,
     }
     return Built(
         arrays=arrays,
@@ -81,6 +88,7 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
             "addresses": len(table),
             "nodes": len(nodes),
             "countries": sorted(countries),
+            "languages": spellings.languages,
             "number_first": [c for c in sorted(countries) if layouts.require(c).number_first],
         },
     )

@@ -15,6 +15,7 @@ from ..text import compact
 from .arrays import FIELD_BITS, FIELD_MASK, MOST_WORDS, NODE_COMPONENTS, Field, sorted_pool_arrays
 from .build_nodes import Nodes, OrderedRows
 from .build_order import Longs
+from .build_spellings import Spellings
 from .spelling import index_words
 
 # What surrounds a node's own name, the most telling first: rows of words are filled in this order.
@@ -99,11 +100,17 @@ class _Collected:
 
 
 def word_arrays(
-    rows: OrderedRows, nodes: Nodes, texts: Sequence[str], layouts: LayoutLibrary
+    rows: OrderedRows,
+    nodes: Nodes,
+    spellings: Spellings,
+    texts: Sequence[str],
+    layouts: LayoutLibrary,
 ) -> Words:
     """The vocabulary, postings, rows of words and lengths of names."""
     collected = _Collected(texts, layouts)
-    parts = [_own_words(nodes, collected), *_words_around(nodes, collected)]
+    names = _names(nodes, spellings)
+    parts = [_own_words(some, collected) for some in names]
+    parts += [pairs for some in names for pairs in _words_around(some, collected)]
     node, word, place = (np.concatenate([part[i] for part in parts]) for i in range(3))
     postcode_node, postcode_word = _postcodes_inside(rows, nodes, collected)
     vocabulary = sorted(collected.numbers, key=str.encode)
@@ -138,12 +145,42 @@ def posting_arrays(name: str, vocabulary: int, words: Longs, nodes: Longs) -> di
     }
 
 
-def _own_words(nodes: Nodes, collected: _Collected) -> Pairs:
+@dataclass(slots=True)
+class _Names:
+    """What nodes, or other spellings of nodes, are called: their own names and those around."""
+
+    nodes: Longs
+    kind: npt.NDArray[np.uint8]
+    country: npt.NDArray[np.uint32]
+    name: npt.NDArray[np.uint32]
+    texts: npt.NDArray[np.uint32]
+    rest_of_town: npt.NDArray[np.bool_]
+
+
+def _names(nodes: Nodes, spellings: Spellings) -> list[_Names]:
+    """The names of all nodes, and those of their other spellings."""
+    rest_of_town = nodes.street_level & (nodes.kind == _STREET_LEVEL_TOWN)
+    every = np.arange(len(nodes))
+    at, texts = spellings.nodes, spellings.node_texts
+    columns = np.array([NODE_COMPONENTS.index(kind) for kind in NODE_KINDS])
+    other = texts[np.arange(len(at)), columns[nodes.kind[at]]]
+    return [
+        _Names(every, nodes.kind, nodes.country, nodes.name, nodes.texts, rest_of_town),
+        _Names(
+            at, nodes.kind[at], nodes.country[at], np.where(nodes.name[at] != 0, other, 0),
+            texts, rest_of_town[at],
+        ),
+    ]  # fmt: skip
+
+
+def _own_words(names: _Names, collected: _Collected) -> Pairs:
     """Words of the nodes' own names."""
     parts: list[tuple[Longs, Longs, Longs]] = []
     for number, kind in enumerate(NODE_KINDS):
-        chosen = np.flatnonzero((nodes.kind == number) & (nodes.name != 0))
-        parts.append(collected.spread(chosen, nodes.country[chosen], nodes.name[chosen], kind))
+        chosen = np.flatnonzero((names.kind == number) & (names.name != 0))
+        parts.append(
+            collected.spread(names.nodes[chosen], names.country[chosen], names.name[chosen], kind)
+        )
     node, word, field = (np.concatenate([part[i] for part in parts]) for i in range(3))
     return node, word, field.astype(np.uint8)
 
@@ -155,16 +192,17 @@ def _starts(fields: npt.NDArray[np.uint8]) -> npt.NDArray[np.bool_]:
     return begins
 
 
-def _words_around(nodes: Nodes, collected: _Collected) -> list[Pairs]:
+def _words_around(names: _Names, collected: _Collected) -> list[Pairs]:
     found: list[Pairs] = []
     for component, field in _AROUND:
-        texts = nodes.texts[:, NODE_COMPONENTS.index(component)]
+        texts = names.texts[:, NODE_COMPONENTS.index(component)]
         around = texts != 0
         if component in NODE_KINDS:
-            of_kind = nodes.kind == NODE_KINDS.index(component)
-            around &= ~of_kind | (nodes.street_level & (nodes.kind == _STREET_LEVEL_TOWN))
+            around &= (names.kind != NODE_KINDS.index(component)) | names.rest_of_town
         chosen = np.flatnonzero(around)
-        node, word, _ = collected.spread(chosen, nodes.country[chosen], texts[chosen], component)
+        node, word, _ = collected.spread(
+            names.nodes[chosen], names.country[chosen], texts[chosen], component
+        )
         found.append((node, word, np.full(len(node), field, dtype=np.uint8)))
     return found
 

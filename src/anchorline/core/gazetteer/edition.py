@@ -27,6 +27,7 @@ from .arrays import (
 from .inside import InsideNodes
 from .nodescan import NodeArrays
 from .pools import TextPool, WordPool
+from .spellings import Spellings, with_language
 
 Numbers = npt.NDArray[np.uint32]
 _LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)
@@ -86,6 +87,7 @@ class Edition:
         self.node_weight_at = arrays["node_weight"].data
         self._street_firsts_at = arrays["street_firsts"].data
         self._node_texts = numbers("node_texts")
+        self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
         self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
@@ -130,14 +132,27 @@ class Edition:
         """The street-level node of an address."""
         return int(self.street_nodes[bisect_right(self._street_firsts_at, index) - 1])
 
-    def address(self, index: int) -> Address:
-        """The whole address, with the country's code but not its name."""
+    def languages_of(self, index: int) -> list[str]:
+        """The languages in which an address is spelt, its own first; empty for an unknown one."""
         street = self.street_of(index)
-        shared = self.node_components(street)
-        language = shared.pop("language", "")
+        others = {**self.spellings.of_node(street), **self.spellings.of_address(index)}
+        return [self.node_text(street, "language"), *sorted(others)]
+
+    def address(self, index: int, language: str = "") -> Address:
+        """The whole address, with the country's code but not its name.
+
+        Args:
+            language: the other spelling that is wanted; empty for its own.
+        """
+        street = self.street_of(index)
+        if language and language not in self.languages_of(index)[1:]:
+            language = ""
+        shared = self.node_components(street, language)
+        own = shared.pop("language", "")
+        languages = [name for name in (language or own, *self.languages_of(index)) if name]
         known = {
             **shared,
-            **self.address_components(index),
+            **self.address_components(index, language),
             "country_code": self.node_country_code(street),
         }
         components = {name: known[name] for name in COMPONENTS if name in known}
@@ -146,11 +161,11 @@ class Edition:
             latitude=self._degrees(self.latitudes, index),
             longitude=self._degrees(self.longitudes, index),
             use=USES[use - 1] if use else None,
-            languages=(language,) if language else (),
+            languages=tuple(dict.fromkeys(languages)),
         )
-        return Address(self.address_id(index), components, facts)
+        return Address(with_language(self.address_id(index), language), components, facts)
 
-    def address_components(self, index: int) -> Components:
+    def address_components(self, index: int, language: str = "") -> Components:
         """The components that the address has beside those of its street."""
         inner, named = int(self.address_inner[index]), int(self.address_named[index])
         found = {
@@ -167,6 +182,8 @@ class Edition:
         postcode = int(self.address_postcode[index])
         if postcode:
             found["postcode"] = self.texts[postcode]
+        if language:
+            found |= self.spellings.of_address(index).get(language, {})
         return found
 
     def number_of(self, index: int) -> str:
@@ -212,11 +229,12 @@ class Edition:
         """One of NODE_COMPONENTS, empty where the node's addresses do not share it."""
         return self.texts[int(self._node_texts[node, NODE_COMPONENTS.index(component)])]
 
-    def node_components(self, node: int) -> Components:
+    def node_components(self, node: int, language: str = "") -> Components:
         """The components that all the node's addresses share, and their language."""
         texts = self.texts
         row = self._node_texts[node].tolist()
-        return {name: texts[text] for name, text in zip(NODE_COMPONENTS, row, strict=True) if text}
+        own = {name: texts[text] for name, text in zip(NODE_COMPONENTS, row, strict=True) if text}
+        return own | self.spellings.of_node(node).get(language, {}) if language else own
 
     def node_addresses(self, node: int) -> Numbers:
         """The node's addresses, ascending, which is natural order inside a street."""

@@ -9,13 +9,15 @@ from dataclasses import dataclass, replace
 from ..address import Address
 from ..layouts import Layout, LayoutLibrary
 from .edition import Edition
+from .groups import find_group
 from .labels import LabelWriter
 from .members import RowMaker
 from .nearest import nearest_addresses
-from .opening import find_group, inside, open_addresses, open_streets, opens_into_streets
+from .opening import inside, open_addresses, open_streets, opens_into_streets
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
 from .restrictions import both, wanted_nodes
 from .search import EditionSearch
+from .spellings import split_language
 from .suggestion import SearchAnswer, SearchRequest, Suggestion
 
 
@@ -91,7 +93,9 @@ class Gazetteer:
         return SearchAnswer(shown, leading.corrected, leading.unmatched, steps)
 
     def _search_within(self, request: SearchRequest, group: str) -> SearchAnswer | None:
-        edition, local = self._split(group)
+        plain, language = split_language(group)
+        edition, local = self._split(plain)
+        request = replace(request, language=request.language or language)
         found = find_group(edition, local) if edition is not None else None
         if edition is None or found is None:
             return None
@@ -109,12 +113,21 @@ class Gazetteer:
         return self._makers[edition.dataset]
 
     def address(self, address_id: str) -> tuple[Address, Edition] | None:
-        """The address with an id, with its country's name, and the edition that has it."""
+        """The address with an id, with its country's name, and the edition that has it.
+
+        With a language behind its id (`spellings.LANGUAGE_MARK`), in that spelling; a language
+        that it is no longer spelt in changes nothing.
+        """
         edition, local = self._split(address_id)
-        index = edition.find_address(local) if edition is not None else None
-        if edition is None or index is None:
+        if edition is None:
             return None
-        return self._named(edition.address(index)), edition
+        index, language = edition.find_address(local), ""
+        if index is None:
+            local, language = split_language(local)
+            index = edition.find_address(local)
+        if index is None:
+            return None
+        return self._named(edition.address(index, language)), edition
 
     def postcode(self, layout: Layout, typed: str) -> PostcodeAddresses | PostcodesBegun | None:
         """What a postcode, whole or partial, of the layout's country holds."""

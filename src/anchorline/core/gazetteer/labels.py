@@ -48,16 +48,18 @@ class LabelWriter:
         given = {"region": region, "region_code": code}
         return complete_region(self._layouts.require(country_code), given)
 
-    def address(self, edition: Edition, index: int) -> str:
-        """The label of one address."""
+    def address(self, edition: Edition, index: int, language: str = "") -> str:
+        """The label of one address, in another of its languages if one is given."""
         street = edition.street_of(index)
-        components = edition.node_components(street)
-        components.update(edition.address_components(index))
+        components = edition.node_components(street, language)
+        components.update(edition.address_components(index, language))
         return self.line(edition.node_country_code(street), components)
 
-    def group(self, edition: Edition, node: int, *, number: str | None = None) -> str:
+    def group(
+        self, edition: Edition, node: int, *, number: str | None = None, language: str = ""
+    ) -> str:
         """The label of a node, or of one street number inside it."""
-        components = edition.node_components(node)
+        components = edition.node_components(node, language)
         kind = edition.node_kind_name(node)
         if number:
             components["number"] = number
@@ -69,7 +71,7 @@ class LabelWriter:
             return line if name in line else ", ".join(filter(None, (name, line)))
         name = components.pop(kind, "")
         if kind == "postcode" and "street" not in components:
-            components |= _several_streets(edition, node)
+            components |= _several_streets(edition, node, language)
         rest = self.line(country, components)
         return f"{name}, {rest}" if rest else name
 
@@ -83,14 +85,14 @@ def _line_to_fill(layout: Layout, names: tuple[str, ...], *, spaceless: bool) ->
     return line
 
 
-def _several_streets(edition: Edition, node: int) -> dict[str, str]:
+def _several_streets(edition: Edition, node: int, language: str) -> dict[str, str]:
     """The streets of a postcode that has more than one, as a component: the first few of them."""
     members = edition.node_addresses(node).data
     streets: dict[str, None] = {}
     place = 0
     while place < len(members) and len(streets) <= MOST_STREETS_NAMED:
         street = edition.street_of(members[place])
-        streets.setdefault(edition.node_text(street, "street"))
+        streets.setdefault(edition.node_components(street, language).get("street", ""))
         # Members ascend, so the next street's are behind the end of this one.
         place = bisect_left(members, edition.node_end_at[street], place)
     named = [street for street in streets if street]

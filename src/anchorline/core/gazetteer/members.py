@@ -7,6 +7,7 @@ just that come first, then those that have it otherwise (`12` in `12a`, or as a 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from functools import cached_property, lru_cache, partial
 from itertools import groupby, takewhile
 
@@ -14,10 +15,12 @@ import numpy as np
 
 from ..layouts import LayoutLibrary
 from ..text import compact, fold, tokens
-from .arrays import UNIT_MARK
+from .arrays import NAMED_COMPONENTS, UNIT_MARK
 from .build_numbers import inner_terms
 from .edition import Edition, Numbers
+from .groups import find_group
 from .labels import LabelWriter
+from .spellings import best_language, with_language
 from .suggestion import Suggestion
 from .terms import LookUp, Term
 
@@ -46,38 +49,38 @@ class RowMaker:
             for name in self._layouts.require(code).names.values()
         }
 
-    def address(self, index: int) -> Suggestion:
-        """The row of one address."""
+    def address(self, index: int, language: str = "") -> Suggestion:
+        """The row of one address, in another of its languages if one is given."""
         edition = self.edition
         return Suggestion(
-            edition.address_id(index),
+            with_language(edition.address_id(index), language),
             "address",
-            self._address_label(index),
+            self._address_label(index, language),
             edition.node_country_code(edition.street_of(index)),
             1,
         )
 
-    def node(self, node: int) -> Suggestion:
+    def node(self, node: int, language: str = "") -> Suggestion:
         """The row of a node: a group, or its only address."""
         edition = self.edition
         count = edition.node_count(node)
         if count == 1:
-            return self.address(int(edition.node_addresses(node)[0]))
+            return self.address(int(edition.node_addresses(node)[0]), language)
         return Suggestion(
-            edition.node_id(node),
+            with_language(edition.node_id(node), language),
             edition.node_kind_name(node),
-            self._group_label(node),
+            self._group_label(node, language=language),
             edition.node_country_code(node),
             count,
         )
 
-    def number(self, node: int, number: str, count: int) -> Suggestion:
+    def number(self, node: int, number: str, count: int, language: str = "") -> Suggestion:
         """The row of a street number with several addresses."""
         edition = self.edition
         return Suggestion(
-            f"{edition.node_id(node)}~{compact(number)}",
+            with_language(f"{edition.node_id(node)}~{compact(number)}", language),
             "building",
-            self._group_label(node, number=number),
+            self._group_label(node, number=number, language=language),
             edition.node_country_code(node),
             count,
         )
@@ -93,6 +96,52 @@ class RowMaker:
                 rows.append(self.number(node, number, len(group)))
         return rows
 
+    def spellings_of(self, row: Suggestion) -> list[Suggestion]:
+        """A row, and the same in the other languages in which it is spelt."""
+        return [row, *(self._respelt(row, language) for language in self._others(row))]
+
+    def in_language(self, row: Suggestion, wanted: str) -> Suggestion:
+        """A row in a wanted language (BCP 47), or as it is where it is not spelt in that."""
+        own = self.edition.node_text(self._what(row)[0], "language")
+        language = best_language(wanted, [own, *self._others(row)])
+        return self._respelt(row, language) if language and language != own else row
+
+    def _others(self, row: Suggestion) -> list[str]:
+        """The languages other than its own in which a row is spelt."""
+        spellings = self.edition.spellings
+        node, _, index = self._what(row)
+        found = spellings.of_node(node)
+        return sorted(found if index is None else {**found, **spellings.of_address(index)})
+
+    def _respelt(self, row: Suggestion, language: str) -> Suggestion:
+        """The same row in another language."""
+        node, number, index = self._what(row)
+        if index is not None:
+            other = self.address(index, language)
+        elif number:
+            number = self.edition.number_of(self._addresses_at(node, number)[0])
+            other = self.number(node, number, row.count, language)
+        else:
+            other = self.node(node, language)
+        return replace(other, score=row.score, why=row.why)
+
+    def _what(self, row: Suggestion) -> tuple[int, str, int | None]:
+        """A row's node (of an address: its street's), its street number, and its address."""
+        local = row.id.partition(":")[2]
+        if row.count == 1:
+            index = self.edition.find_address(local)
+            if index is not None:
+                return self.edition.street_of(index), "", index
+        found = find_group(self.edition, local)
+        if found is None:
+            raise KeyError(row.id)
+        return *found, None
+
+    def _addresses_at(self, node: int, number: str) -> list[int]:
+        edition = self.edition
+        addresses: list[int] = edition.node_addresses(node).tolist()
+        return [a for a in addresses if compact(edition.number_of(a)) == number]
+
     def terms_of(self, index: int) -> set[str]:
         """All folded terms that tell an address from the others in its group."""
         edition = self.edition
@@ -104,9 +153,10 @@ class RowMaker:
         terms = {term.removeprefix(UNIT_MARK) for term in inner}
         if "postcode" in components:
             terms.update((*tokens(components["postcode"]), compact(components["postcode"])))
-        for name in ("building", "organisation", "place"):
-            if name in components:
-                terms.update(tokens(components[name]))
+        others = edition.spellings.of_address(index).values() if edition.spellings else ()
+        for known in (components, *others):
+            for name in NAMED_COMPONENTS:
+                terms.update(tokens(known.get(name, "")))
         return terms
 
 

@@ -22,21 +22,6 @@ from .suggestion import SearchRequest, Suggestion
 _OPENS_INTO_STREETS = frozenset({"town", "district", "region"})
 
 
-def find_group(edition: Edition, local_id: str) -> tuple[int, str] | None:
-    """The node of a group's id, and the street number where it names one; None: no such group.
-
-    Args:
-        local_id: the group's id without its dataset: `~` and 16 hexadecimal digits, and for
-            a street number `~` and the number.
-    """
-    stable, _, number = local_id.removeprefix("~").partition("~")
-    try:
-        node = edition.find_node(int(stable, 16))
-    except (ValueError, OverflowError):
-        node = None
-    return None if node is None else (node, number)
-
-
 def opens_into_streets(edition: Edition, node: int) -> bool:
     """Whether the group opens into streets, and not into addresses."""
     kind = edition.node_kind_name(node)
@@ -47,7 +32,7 @@ def open_streets(maker: RowMaker, node: int, request: SearchRequest) -> list[Sug
     """A page of the streets inside a town, district or region, in natural order."""
     streets = maker.edition.street_level_nodes(node)
     shown = streets[request.skip : request.skip + request.limit].tolist()
-    return [maker.node(street) for street in shown]
+    return _in_language(maker, [maker.node(street) for street in shown], request.language)
 
 
 def inside(edition: Edition, node: int) -> NodeFilter:
@@ -82,7 +67,14 @@ def open_addresses(
         rows = maker.by_number(node, fitting)
         page = [row for row in rows if not request.kinds or row.kind in request.kinds]
         page = page[request.skip : request.skip + request.limit]
+    page = _in_language(maker, page, request.language)
     return [replace(row, matches=tuple(match_ranges(row.label, typed))) for row in page]
+
+
+def _in_language(maker: RowMaker, rows: list[Suggestion], language: str) -> list[Suggestion]:
+    if not language or not maker.edition.spellings:
+        return rows
+    return [maker.in_language(row, language) for row in rows]
 
 
 def _page_of_addresses(

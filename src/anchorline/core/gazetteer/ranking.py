@@ -5,8 +5,9 @@ town less, as its street, district or postcode less again, as its region least; 
 counts more than the beginning of one. A name that is typed completely, or from its first word
 on, or with its words in their order, or with its marks, counts more, and so does a number typed
 on the side of the words on which the country writes it. Then what kind of thing the node is, how
-near it is (`near`), and how many addresses it has, or has with the typed number. Rows with equal scores stand in the order in
-which the edition keeps them, which is natural: 2 before 10, `12` before `12a`.
+near it is (`near`), and how many addresses it has, or has with the typed number. Rows with equal
+scores stand in the order in which the edition keeps them, which is natural: 2 before 10, `12`
+before `12a`.
 
 A reading that corrects something, or leaves something out, never comes before one that does
 not, whatever its score: that is decided by the readings (`readings`), not by these weights.

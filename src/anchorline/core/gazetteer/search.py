@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS
 from .candidates import NodeFilter
@@ -209,8 +211,19 @@ class EditionSearch(ReadingSearch):
             key = id(found.terms)
             if key not in marking:
                 marking[key] = Highlighter(found.terms)
-            found.row.matches = marking[key].ranges(found.row.label, read.values())
+            self._show(found, marking[key], read.values())
         return SearchAnswer([found.row for found in shown], corrected, unmatched)
+
+    def _show(self, found: FoundRow, marking: Highlighter, read: Collection[str]) -> None:
+        """Marks in a row what was typed, in the language asked for or that this fits best."""
+        rows = [found.row]
+        if self.edition.spellings:
+            wanted, maker = self.request.language, self.maker
+            rows = [maker.in_language(rows[0], wanted)] if wanted else maker.spellings_of(rows[0])
+        for row in rows:
+            row.matches = marking.ranges(row.label, read)
+        # The first of those in which most letters were typed: its own language where all are equal.
+        found.row = max(rows, key=lambda row: sum(end - start for start, end in row.matches))
 
     def _read_words(self, found: FoundRow) -> dict[str, str]:
         """For each corrected token the word that the row has for it."""

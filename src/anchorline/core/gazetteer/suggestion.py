@@ -15,6 +15,8 @@ class SearchRequest:
         kinds: restrict to these of SUGGESTION_KINDS; empty for all.
         near: prefer what is near this latitude and longitude (degrees).
         within: the id of a group to stay inside of.
+        language: the spelling of bilingual places, BCP 47; empty for that which fits what was
+            typed best.
         limit: how many suggestions at most.
         skip: how many to leave out first, for the next page of an opened group.
         trace: say what was read and how rows were weighed.
@@ -25,6 +27,7 @@ class SearchRequest:
     kinds: tuple[str, ...] = ()
     near: tuple[float, float] | None = None
     within: str | None = None
+    language: str = ""
     limit: int = 8
     skip: int = 0
     trace: bool = False

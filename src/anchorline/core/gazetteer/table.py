@@ -47,7 +47,7 @@ class RowTable:
         return len(self.ids)
 
     def extend(self, block: RowBlock) -> None:
-        """Takes in a block; its ids must be new."""
+        """Takes in a block; a row with the id of another spells that one's address otherwise."""
         number_of = self._numbers.__getitem__
         for name, column in self._columns.items():
             values = block.texts.get(name)
@@ -60,6 +60,18 @@ class RowTable:
         self._longitudes.frombytes(_units(block.longitudes))
         uses = block.texts.get("use", [""] * len(block))
         self._uses.extend(map(_USE_NUMBERS.__getitem__, uses))
+
+    def only(self, rows: npt.NDArray[np.int64]) -> RowTable:
+        """A table of some of the rows, with the same texts."""
+        chosen = RowTable()
+        chosen.ids = [self.ids[row] for row in rows.tolist()]
+        chosen._numbers = self._numbers
+        for name, column in chosen._columns.items():
+            column.frombytes(self.column(name)[rows].tobytes())
+        chosen._latitudes.frombytes(self.latitudes[rows].tobytes())
+        chosen._longitudes.frombytes(self.longitudes[rows].tobytes())
+        chosen._uses.frombytes(self.uses[rows].tobytes())
+        return chosen
 
     @property
     def texts(self) -> list[str]:
