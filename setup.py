@@ -3,4 +3,7 @@
 from Cython.Build import cythonize
 from setuptools import setup
 
-setup(ext_modules=cythonize("src/anchorline/core/**/*.pyx", build_dir="build"))
+setup(
+    ext_modules=cythonize("src/anchorline/core/**/*.pyx", build_dir="build"),
+    options={"build_ext": {"parallel": 2}},
+)

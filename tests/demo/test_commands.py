@@ -16,7 +16,8 @@ def test_rows_are_written_in_the_form_that_the_service_loads(tmp_path, layouts: 
     checker = RowChecker(layouts)
     checked = [checker.check(batch) for batch in Source([file.read_bytes()]).batches(50)]
     rows = [row for batch in checked for row in batch.block.rows()]
-    assert len(rows) == 120
+    assert len({row.id for row in rows}) == 120
+    assert [row.language for row in rows].count("ja-Latn") == 60
     assert {row.country_code for row in rows} == {"DE", "JP"}
     assert not any(batch.findings.tallies for batch in checked)
     again = CliRunner().invoke(main, arguments).stdout_bytes

@@ -186,3 +186,31 @@ def test_recent_answers_keep_what_is_asked_for_and_forget_the_rest():
     held = [n for n in range(100) if recent.get("demo@1", b"q=%d" % n)]
     assert 3 <= len(held) <= 8
     assert recent.get("demo@2", b"q=0") is None, "of other editions"
+
+
+def test_a_place_with_two_languages_is_found_and_filled_in_the_one_typed(api):
+    (japanese,) = get(api, "suggest", q="霧谷市", kinds="town")["suggestions"]
+    assert japanese["label"] == "東京都霧谷市"
+    (latin,) = get(api, "suggest", q="kiritani shi", kinds="town")["suggestions"]
+    assert latin == {
+        **japanese,
+        "id": f"{japanese['id']}@ja-Latn",
+        "label": "Kiritani-shi, Tokyo",
+        "matches": [[0, 8], [9, 12]],
+    }
+    asked = get(api, "suggest", q="霧谷市", kinds="town", language="ja-Latn")["suggestions"]
+    assert [row["label"] for row in asked] == ["Kiritani-shi, Tokyo"]
+    inside = get(api, "suggest", within=latin["id"], q="city hall")["suggestions"][0]
+    address = get(api, f"addresses/{inside['id']}")
+    assert address["id"].endswith("@ja-Latn")
+    assert address["components"]["town"] == "Kiritani-shi"
+    assert address["facts"]["languages"] == ["ja-Latn", "ja"]
+    own = get(api, f"addresses/{inside['id'].partition('@')[0]}")
+    assert own["components"]["town"] == "霧谷市"
+    assert own["components"]["postcode"] == address["components"]["postcode"]
+
+
+def test_a_language_that_is_none_is_refused(api):
+    answer = api.get("suggest", params={"q": "kiln", "language": "no language"})
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["pointer"] == "?language"

@@ -68,6 +68,13 @@ export default function TrySearchPage(): React.ReactNode {
           onChange={(event) => set("near", event.target.value)}
           style={{ flex: "0 1 12rem" }}
         />
+        <Input
+          aria-label="Language of places with several, as a code"
+          placeholder="Language: cy"
+          value={place.get("language") ?? ""}
+          onChange={(event) => set("language", event.target.value)}
+          style={{ flex: "0 1 8rem" }}
+        />
       </div>
       {place.get("within") && (
         <p>

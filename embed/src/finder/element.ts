@@ -106,7 +106,7 @@ export class FinderElement extends HTMLElement {
 
   private ask(question: Question, signal: AbortSignal): Promise<Suggestions> {
     const query = new URLSearchParams({ q: question.text, limit: question.within ? "50" : "8" });
-    for (const name of ["country", "kinds"]) {
+    for (const name of ["country", "kinds", "language"]) {
       const value = this.getAttribute(name);
       // Inside a group everything may be seen: the kinds are for the first choice.
       if (value && !(name === "kinds" && question.within)) query.set(name, value);

@@ -19,6 +19,7 @@ Connect = Callable[[], Client]
 @click.option("--country", default="", help="Only these, as codes with commas: GB,FR")
 @click.option("--kinds", default="", help="Only these, with commas: address,street,postcode …")
 @click.option("--within", help="Id of a group to open, or to search in")
+@click.option("--language", help="The spelling of bilingual places: en, cy, ja-Latn …")
 @click.option("--limit", type=click.IntRange(1, 100), default=8, show_default=True)
 @click.option("--trace", is_flag=True, help="Say how TEXT was read and what the rows are worth")
 @json_option
@@ -29,6 +30,7 @@ def find(
     country: str,
     kinds: str,
     within: str | None,
+    language: str | None,
     limit: int,
     trace: bool,
     as_json: bool,
@@ -43,8 +45,9 @@ def find(
       anchorline find "" --within demo:~ID     what is in a group
     """
     found = connect().suggest(
-        text, country=country, kinds=kinds, within=within, limit=limit, trace=trace
-    )
+        text, country=country, kinds=kinds, within=within, language=language, limit=limit,
+        trace=trace,
+    )  # fmt: skip
     if as_json:
         print_json(found)
         if not found.suggestions:

@@ -93,17 +93,23 @@ class Client:
         kinds: str | Sequence[str] = (),
         near: tuple[float, float] | None = None,
         within: str | None = None,
+        language: str | None = None,
         limit: int | None = None,
         after: str | None = None,
         trace: bool = False,
     ) -> Suggestions:
-        """Suggestions for what was typed, or (with `within`) the contents of a group."""
+        """Suggestions for what was typed, or (with `within`) the contents of a group.
+
+        Args:
+            language: BCP 47, the spelling of places that have several.
+        """
         query = {
             "q": text,
             "country": country or None,
             "kinds": kinds or None,
             "near": near,
             "within": within,
+            "language": language,
             "limit": limit,
             "after": after,
             "trace": "true" if trace else None,

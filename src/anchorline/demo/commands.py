@@ -25,6 +25,7 @@ from anchorline.client import AnchorlineError, Client
 from anchorline.core.gazetteer import ROW_COLUMNS
 
 from .scenario import describe, set_up_forms, submit_examples
+from .spellings import with_spellings
 from .world import COUNTRIES, make_rows
 
 DEMO_ROWS = 30_000
@@ -103,7 +104,10 @@ def stop() -> None:
 @click.option("--country", "countries", multiple=True, type=click.Choice(COUNTRIES))
 @click.option("--output", type=click.Path(dir_okay=False, path_type=Path), default="-")
 def rows(count: int, seed: int, countries: tuple[str, ...], output: Path) -> None:
-    """Write COUNT made-up addresses as CSV, the same for the same seed."""
+    """Write COUNT made-up addresses as CSV, the same for the same seed.
+
+    Those of places with two languages come in two rows.
+    """
     write_rows(count, seed, countries or COUNTRIES, output)
 
 
@@ -112,7 +116,7 @@ def write_rows(count: int, seed: int, countries: tuple[str, ...], output: Path) 
     with click.open_file(str(output), "w", encoding="utf-8") as file:
         writer = csv.DictWriter(file, ROW_COLUMNS, lineterminator="\r\n")
         writer.writeheader()
-        for row in make_rows(count, seed, countries):
+        for row in with_spellings(make_rows(count, seed, countries)):
             writer.writerow(
                 {
                     "id": row.id,

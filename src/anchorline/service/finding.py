@@ -80,6 +80,7 @@ def _suggestions(call: Call, query: SuggestQuery, gazetteer: Gazetteer) -> bytes
             kinds=_listed(query.kinds, SUGGESTION_KINDS, "kind of suggestion", "kinds"),
             near=_point(query.near),
             within=query.within,
+            language=query.language or "",
             limit=query.limit + 1,
             skip=_skip(query.after),
             trace=query.trace,

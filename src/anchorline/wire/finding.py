@@ -52,7 +52,12 @@ class SuggestQuery(RequestShape):
     ] = None
     language: Annotated[
         str | None,
-        Field(max_length=35, description="BCP 47; changes nothing where data has one language"),
+        Field(
+            max_length=35,
+            pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$",
+            description="BCP 47: the spelling of places that have several; without it, that which "
+            "fits what was typed best",
+        ),
     ] = None
     trace: Annotated[
         bool, Field(description="Say how what was typed was read, and what the rows are worth")
@@ -138,7 +143,7 @@ class AddressQuery(RequestShape):
 
 
 class FactsShape(Shape):
-    """What is known beside the components."""
+    """What is known beside the components; `languages`: that of this spelling, then others."""
 
     latitude: float | None = None
     longitude: float | None = None

@@ -84,6 +84,23 @@ def test_samples_say_what_was_and_what_is():
     ]
 
 
+def test_another_spelling_that_changes_is_a_change():
+    def rows(street):
+        return [
+            street_row("a", "1"), street_row("b", "2"), street_row("c", "3"),
+            replace(street_row("a", "1", street=street), language="cy"),
+            replace(street_row("b", "2", street="Rhes yr Odyn"), language="cy"),
+        ]  # fmt: skip
+
+    before, after = edition(rows("Rhes yr Odyn")), edition(rows("Rhes y Felin"), 2)
+    assert compare_editions(before, before, LAYOUTS).changed == 0
+    found = compare_editions(before, after, LAYOUTS)
+    # The street no longer has one name in Welsh, so all its addresses are told otherwise.
+    assert found.components == {"other spellings": 3}
+    plain = compare_editions(before, edition(rows("Rhes yr Odyn")[:3], 3), LAYOUTS)
+    assert (plain.added, plain.gone, plain.components) == (0, 0, {"other spellings": 3})
+
+
 def test_limits_name_each_share_that_is_exceeded():
     comparison = Comparison(base=1, before=1000, after=990, moved_m=50, gone=30, changed=100)
     said = ActivationLimits(gone=0.02, changed=0.1, moved=0).exceeded(comparison)

@@ -22,6 +22,8 @@ from ..layouts import LayoutLibrary, one_line
 
 MOVED_M = 50.0
 SAMPLES_KEPT = 20
+# Stands among the components for what an address is called in other languages.
+OTHER_SPELLINGS = "other spellings"
 TOWNS_KEPT = 200
 Flags = npt.NDArray[np.bool_]
 Places = npt.NDArray[np.int64]
@@ -63,7 +65,8 @@ class Comparison:
     Attributes:
         base: number of the edition that it is held against.
         before, after: how many addresses they have.
-        changed: addresses of which a component differs; by component in `components`.
+        changed: addresses of which a component, or another spelling, differs; by component in
+            `components`.
         moved: addresses that lie more than `moved_m` metres from where they were.
         towns: the TOWNS_KEPT with most differences; `towns_more` counts the others.
         samples: by `added`, `gone`, `changed`, `moved`.
@@ -180,6 +183,9 @@ class _Differ:
         before = np.array(self.old.countries)[country_column(self.old)[self.before]]
         after = np.array(self.new.countries)[country_column(self.new)[self.after]]
         found["country_code"] = before != after
+        if self.old.spellings or self.new.spellings:
+            spelt_before, spelt_after = _spelling_hashes(self.old), _spelling_hashes(self.new)
+            found[OTHER_SPELLINGS] = spelt_before[self.before] != spelt_after[self.after]
         return found
 
     def _metres(self) -> npt.NDArray[np.float64]:
@@ -216,6 +222,23 @@ def _all(edition: Edition) -> range:
 def _id_hashes(edition: Edition) -> Places:
     count = edition.address_count
     return np.fromiter(map(hash, map(edition.ids.raw, range(count))), dtype=np.int64, count=count)
+
+
+def _spelling_hashes(edition: Edition) -> Places:
+    """For each address a number that tells its other spellings apart; 0 where it has none."""
+    found = np.zeros(edition.address_count, dtype=np.int64)
+    spellings = edition.spellings
+    streets = {int(node): spellings.of_node(int(node)) for node in edition.street_nodes}
+    for street, by_language in streets.items():
+        if by_language:
+            found[edition.node_addresses(street)] = _hash_of(by_language)
+    for index in {*edition.arrays["spelt_addresses"].tolist()}:
+        found[index] ^= _hash_of(spellings.of_address(index))
+    return found
+
+
+def _hash_of(by_language: Mapping[str, Mapping[str, str]]) -> int:
+    return hash(tuple((name, *sorted(texts.items())) for name, texts in by_language.items()))
 
 
 def _others(places: Places, count: int) -> Places:

@@ -49,7 +49,9 @@ FINDINGS: Mapping[str, Finding] = {
     "no-component": Finding(True, "The row has no part of an address", "Fill it in or drop it."),
     "bad-action": Finding(True, "The action is neither put nor drop", "Write put or drop."),
     "same-id": Finding(
-        True, "The id stands in the file before", "Only the first row of an id is used."
+        True,
+        "The id stands in the file before, in the same language",
+        "Only the first row of an id and language is used.",
     ),
     "nothing-to-drop": Finding(
         True, "There is no address with this id to drop", "Check which edition this changes."

@@ -113,7 +113,7 @@ class Reader:
     def _note(self, kept: KeptBlock) -> None:
         self._hashes.add(kept.rows)
         if self._base is not None:
-            self._changes.add(kept.rows.texts["id"], kept.drops)
+            self._changes.add(kept.rows, kept.drops)
 
     def _look_up(self) -> None:
         """Ends what is to be cancelled, and what has no hope."""
@@ -127,7 +127,7 @@ class Reader:
             )
 
     def _leave_out_repeats(self, last: KeptBlock) -> None:
-        """Takes out rows whose id stands in the file before; notes those of the same content."""
+        """Takes out rows whose id and language stand there before; notes those of equal content."""
         same_content = self._hashes.repeated_addresses().tolist()
         repeated = set(self._hashes.repeated_ids().tolist())
         self._hashes = RowHashes()
@@ -153,7 +153,7 @@ class Reader:
     def _take_out(self, position: int, kept: KeptBlock, places: list[int]) -> None:
         for i in places:
             row_id = kept.rows.texts["id"][i]
-            reason = f"the id {row_id!r} stands in the file before"
+            reason = f"the id {row_id!r} stands in the file before, in the same language"
             bad = BadRow(kept.lines[i], row_id, "same-id", "id", reason, "")
             kept.bad.append(bad)
             kept.findings.add_bad(bad)
