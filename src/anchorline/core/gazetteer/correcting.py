@@ -54,10 +54,22 @@ def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
             return rows
     if len(terms) >= MANY_TOKENS:
         return []
-    rows = _try_all(search, terms, [[*unknown, place] for place in can])
+    rows = _one_corrected(search, terms, unknown)
     if not rows and len(terms) > 2 and len(can) <= MOST_PAIRED:
         rows = _try_all(search, terms, [[*unknown, *pair] for pair in combinations(can, 2)])
     return rows
+
+
+def one_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
+    """Rows for any one token that is read as another word, whether or not there is such a word."""
+    return _one_corrected(search, search.terms(tokens), [])
+
+
+def _one_corrected(
+    search: ReadingSearch, terms: Sequence[Term], unknown: Sequence[int]
+) -> list[FoundRow]:
+    can = [p for p, t in enumerate(terms) if t.found and edits_allowed(t.token.text)]
+    return _try_all(search, terms, [[*unknown, place] for place in can])
 
 
 def postcode_corrected(

@@ -7,10 +7,10 @@ from collections.abc import Collection
 from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS
 from .candidates import NodeFilter
-from .correcting import MANY_TOKENS, corrected, known_alone, postcode_corrected
+from .correcting import MANY_TOKENS, corrected, known_alone, one_corrected, postcode_corrected
 from .highlight import Highlighter
 from .in_part import nodes_in_part
-from .members import RowMaker, addresses_begun, nearest_numbers
+from .members import NEIGHBOURS, RowMaker, addresses_begun, nearest_numbers
 from .misspelt import corrected_from
 from .reading_search import FoundRow, ReadingSearch
 from .readings import (
@@ -101,6 +101,7 @@ class EditionSearch(ReadingSearch):
                 rows = self.read("without number", reading) if reading else []
                 if rows:
                     rows = self._with_neighbours(rows, numbers)
+                    rows += self._numbered_otherwise(tokens, rows[0])
                     return self._answer(rows, unmatched=numbers)
         foreign = without_country(tokens, self.maker.country_names)
         if foreign:
@@ -131,6 +132,13 @@ class EditionSearch(ReadingSearch):
         for place, found in enumerate(beside, start=1):
             found.row.score = first.row.score - place * 1e-3
         return [first, *beside, *rows[1:]]
+
+    def _numbered_otherwise(self, tokens: Reading, first: FoundRow) -> list[FoundRow]:
+        """Rows that have the number, and a word in another spelling: behind the first neighbours."""
+        rows = one_corrected(self, tokens)
+        for place, found in enumerate(rows):
+            found.row.score = first.row.score - (NEIGHBOURS + 0.5) * 1e-3 - place * 1e-6
+        return rows
 
     def _unread(self, tokens: Reading, first: FoundRow) -> tuple[str, ...]:
         """The unknown tokens that the first row has in no corrected form either."""
@@ -207,7 +215,7 @@ class EditionSearch(ReadingSearch):
         for found in shown:
             edited = any(term.edits for term in found.terms)
             read = self._read_words(found) if edited else {}
-            corrected = corrected or read
+            corrected = read if found is shown[0] else corrected
             key = id(found.terms)
             if key not in marking:
                 marking[key] = Highlighter(found.terms)
