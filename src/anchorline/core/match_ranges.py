@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from functools import lru_cache
+from functools import lru_cache, partial
 
+from .runs import mark_spans
 from .text import TokenSpan, token_spans
 
 
@@ -19,18 +20,7 @@ def match_ranges(
     if not query_tokens:
         return []
     prefixes = tuple(list(query_tokens)[-1:] if begun is None else begun)
-    ranges: list[tuple[int, int]] = []
-    for span in _spans(label):
-        text, start, end, _ = span
-        if text not in query_tokens:
-            if not text.startswith(prefixes):
-                continue
-            end = _end_of_prefix(label, span, max(len(p) for p in prefixes if text.startswith(p)))
-        if ranges and ranges[-1][1] >= start:
-            ranges[-1] = (ranges[-1][0], max(end, ranges[-1][1]))
-        else:
-            ranges.append((start, end))
-    return ranges
+    return mark_spans(_spans(label), query_tokens, prefixes, partial(_end_of_prefix, label))
 
 
 @lru_cache(maxsize=4096)  # key by key the same labels come again and again
@@ -39,10 +29,10 @@ def _spans(label: str) -> tuple[TokenSpan, ...]:
 
 
 def _end_of_prefix(label: str, span: TokenSpan, letters: int) -> int:
-    """Where the first letters of a token end in the label."""
-    if span.even:
-        return span.start + letters
-    # A prefix can be shorter in the label than in its folded form (ß is two letters).
+    """Where the first letters of a token end in the label.
+
+    A prefix can be shorter in the label than in its folded form: ß is two letters.
+    """
     for end in range(span.start + 1, span.end + 1):
         covered = "".join(s.text for s in token_spans(label[span.start : end]))
         if len(covered) >= letters:

@@ -1,7 +1,19 @@
 """Cutting texts into folded tokens: the inner loop of `text`, which says what folding is."""
 
+from collections.abc import Callable, Collection
+
+from .text import TokenSpan
+
 def cut_tokens(text: str, folded: dict[int, str]) -> list[str] | None:
     """The folded tokens of a text in Unicode's composed form; None for spaceless scripts."""
 
 def cut_spans(text: str, folded: dict[int, str]) -> list[tuple[str, int, int, bool]] | None:
     """The same as the fields of `text.TokenSpan`: with the places that they came from."""
+
+def mark_spans(
+    spans: tuple[TokenSpan, ...],
+    whole: Collection[str],
+    prefixes: tuple[str, ...],
+    end_of_prefix: Callable[[TokenSpan, int], int],
+) -> list[tuple[int, int]]:
+    """Ranges of the spans' characters that are matched, in order and without overlaps."""

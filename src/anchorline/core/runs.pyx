@@ -111,3 +111,35 @@ def cut_tokens(str text, folded):
 def cut_spans(str text, folded):
     """The same as the fields of `text.TokenSpan`: with the places that they came from."""
     return _cut(text, folded, True)
+
+
+def mark_spans(tuple spans, whole, tuple prefixes, end_of_prefix):
+    """Ranges of the spans' characters that are matched, in order and without overlaps.
+
+    Args:
+        spans: of one text, as `text.TokenSpan`.
+        whole: a collection of tokens that are matched whole.
+        prefixes: beginnings of tokens.
+        end_of_prefix: called with a span that is not even and with how many letters of it are
+            matched; says where they end.
+    """
+    cdef list ranges = []
+    cdef Py_ssize_t begun, start, end, last = -1
+    cdef str prefix, text
+    for span in spans:
+        text, start, end, even = span
+        if text not in whole:
+            begun = 0
+            for prefix in prefixes:
+                if len(prefix) > begun and text.startswith(prefix):
+                    begun = len(prefix)
+            if not begun:
+                continue
+            end = start + begun if even else end_of_prefix(span, begun)
+        if ranges and last >= start:
+            last = max(end, last)
+            ranges[len(ranges) - 1] = (ranges[len(ranges) - 1][0], last)
+        else:
+            ranges.append((start, end))
+            last = end
+    return ranges

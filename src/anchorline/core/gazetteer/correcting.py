@@ -61,8 +61,12 @@ def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
 
 
 def one_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
-    """Rows for any one token that is read as another word, whether or not there is such a word."""
-    return _one_corrected(search, search.terms(tokens), [])
+    """Rows for just one token that is read as another word: the one that finds nothing, or any."""
+    terms = search.terms(tokens)
+    unknown = [place for place, term in enumerate(terms) if not term.found]
+    if unknown:
+        return _find_corrected(search, terms, unknown) if len(unknown) == 1 else []
+    return _one_corrected(search, terms, [])
 
 
 def _one_corrected(

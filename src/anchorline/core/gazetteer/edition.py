@@ -91,7 +91,9 @@ class Edition:
         self.node_country_at = arrays["node_country"].data
         self._inner_texts_at = arrays["inner_texts"].data
         self._named_texts_at = arrays["named_texts"].data
-        self.inside = InsideNodes(arrays)
+        self.inside = InsideNodes(arrays, self.texts)
+        # The street number of an address, empty where it has none.
+        self.number_of = self.inside.number_of
         self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
         heads = numbers("head_words").tolist()
         ends = [0, *numbers("head_ends").tolist()]
@@ -185,10 +187,6 @@ class Edition:
         if language:
             found |= self.spellings.of_address(index).get(language, {})
         return found
-
-    def number_of(self, index: int) -> str:
-        """The street number of an address, empty where it has none."""
-        return self.inner_number(int(self.address_inner[index]))
 
     def inner_number(self, inner: int) -> str:
         """The street number of an entry of `inner_texts`."""

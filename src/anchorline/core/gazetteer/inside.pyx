@@ -4,6 +4,8 @@
 
 from libc.stdint cimport uint32_t
 
+from .pools cimport TextPool
+
 
 cdef class InsideNodes:
     """The arrays of an edition that tell addresses apart inside a node."""
@@ -11,12 +13,22 @@ cdef class InsideNodes:
     cdef const uint32_t[::1] _address_inner
     cdef const uint32_t[::1] _inners
     cdef const uint32_t[::1] _inner_ends
+    cdef const uint32_t[:, ::1] _inner_texts
+    cdef TextPool _texts
 
-    def __init__(self, arrays):
-        """Takes the arrays by their names in `arrays`."""
+    def __init__(self, arrays, TextPool texts):
+        """Takes the arrays by their names in `arrays`, and the pool of their texts."""
+        self._inner_texts = arrays["inner_texts"]
+        self._texts = texts
         self._address_inner = arrays["address_inner"]
         self._inners = arrays["number_inners"]
         self._inner_ends = arrays["number_inner_ends"]
+
+    def number_of(self, Py_ssize_t index):
+        """The street number of an address, empty where it has none."""
+        if index < 0 or index >= self._address_inner.shape[0]:
+            raise IndexError(index)
+        return self._texts.text(self._inner_texts[self._address_inner[index], 0])
 
     def having(self, among, Py_ssize_t number, Py_ssize_t unit):
         """Those of some addresses that have a number term as street number, or another as unit.

@@ -13,10 +13,6 @@ import numpy as np
 cdef class TextPool:
     """Texts in one byte string: text i is the bytes [ends[i-1], ends[i])."""
 
-    cdef const uint8_t[::1] _data
-    cdef const uint32_t[::1] _ends
-    cdef Py_ssize_t _count
-
     def __init__(self, data, ends):
         """Takes the UTF-8 of all texts, and where each ends."""
         self._data, self._ends = data, ends
@@ -30,13 +26,15 @@ cdef class TextPool:
         length[0] = self._ends[index] - start
         return <const char*>&self._data[0] + start
 
-    def __getitem__(self, Py_ssize_t index):
+    cdef str text(self, Py_ssize_t index):
         cdef Py_ssize_t length
-        cdef const char* text
+        cdef const char* begin = self._begin(index, &length)
+        return PyUnicode_DecodeUTF8(begin, length, NULL)
+
+    def __getitem__(self, Py_ssize_t index):
         if index < 0 or index >= self._count:
             raise IndexError(index)
-        text = self._begin(index, &length)
-        return PyUnicode_DecodeUTF8(text, length, NULL)
+        return self.text(index)
 
     def raw(self, Py_ssize_t index):
         """The UTF-8 bytes of a text."""
@@ -50,9 +48,6 @@ cdef class TextPool:
 
 cdef class WordPool(TextPool):
     """A pool sorted by the bytes of its texts, in which beginnings are found."""
-
-    cdef const uint64_t[::1] _keys
-    cdef object _all_keys
 
     def __init__(self, data, ends, keys):
         """Takes a pool's arrays, and the first eight bytes of each text as a number."""

@@ -34,6 +34,7 @@ SHORTEST_POSTCODE, LONGEST_POSTCODE = 5, 10
 MOST_SPLITS = 6
 LONGEST_COUNTRY = 5
 MOST_NUMBERS = 3
+_DESIGNATORS = UNIT_DESIGNATORS | NUMBER_DESIGNATORS
 _SUFFIXES = frozenset({"bis", "ter", "quater", "quinquies"})
 
 _POSTCODE = NODE_KINDS.index("postcode")
@@ -56,6 +57,8 @@ def without_country(tokens: Reading, names: Mapping[str, str]) -> tuple[Reading,
 
 def without_designators(tokens: Reading) -> Reading:
     """Tokens without `flat`, `no` and the like that stand before a number; units are marked."""
+    if _DESIGNATORS.isdisjoint(token.text for token in tokens):
+        return tokens
     kept: Reading = []
     before = ""
     for place, token in enumerate(tokens):
@@ -64,7 +67,7 @@ def without_designators(tokens: Reading) -> Reading:
             token = token._replace(unit=True)
         following = tokens[place + 1] if place + 1 < len(tokens) else None
         stands_before = following is not None and (following.has_digit or len(following.text) == 1)
-        if not (stands_before and token.text in UNIT_DESIGNATORS | NUMBER_DESIGNATORS):
+        if not (stands_before and token.text in _DESIGNATORS):
             kept.append(token)
         before = token.text
     return kept
@@ -76,6 +79,8 @@ def put_together(edition: Edition, tokens: Reading) -> tuple[Reading | None, lis
     Two halves of a whole postcode are surely one; what begins a postcode, and a number with
     a suffix of its own, may be.
     """
+    if not any(token.has_digit for token in tokens):
+        return None, []
     merged: Reading = []
     perhaps: list[Reading] = []
     place = 0
@@ -94,12 +99,11 @@ def _whole_postcode(edition: Edition, tokens: Reading, place: int) -> tuple[int,
     """The token at a place, or three or two from there on that are one postcode."""
     for width in (3, 2):
         some = tokens[place : place + width]
-        text = "".join(token.text for token in some)
-        if (
-            len(some) == width
-            and len(text) <= LONGEST_POSTCODE
-            and any(token.has_digit for token in some)
-            and _is_postcode(edition, text, [token.text for token in some])
+        if len(some) < width or not any(token.has_digit for token in some):
+            continue
+        text = "".join([token.text for token in some])
+        if len(text) <= LONGEST_POSTCODE and _is_postcode(
+            edition, text, [token.text for token in some]
         ):
             parts = tuple(token.text for token in some)
             return width, Token(text, some[-1].unfinished, width, parts=parts)

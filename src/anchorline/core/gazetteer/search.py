@@ -134,7 +134,7 @@ class EditionSearch(ReadingSearch):
         return [first, *beside, *rows[1:]]
 
     def _numbered_otherwise(self, tokens: Reading, first: FoundRow) -> list[FoundRow]:
-        """Rows that have the number, and a word in another spelling: behind the first neighbours."""
+        """Rows that have the number and a word in another spelling, for behind some neighbours."""
         rows = one_corrected(self, tokens)
         for place, found in enumerate(rows):
             found.row.score = first.row.score - (NEIGHBOURS + 0.5) * 1e-3 - place * 1e-6
@@ -230,8 +230,9 @@ class EditionSearch(ReadingSearch):
             rows = [maker.in_language(rows[0], wanted)] if wanted else maker.spellings_of(rows[0])
         for row in rows:
             row.matches = marking.ranges(row.label, read)
-        # The first of those in which most letters were typed: its own language where all are equal.
-        found.row = max(rows, key=lambda row: sum(end - start for start, end in row.matches))
+        if len(rows) > 1:  # that in which most letters were typed: its own where all are equal
+            rows.sort(key=lambda row: -sum(end - start for start, end in row.matches))
+        found.row = rows[0]
 
     def _read_words(self, found: FoundRow) -> dict[str, str]:
         """For each corrected token the word that the row has for it."""

@@ -8,7 +8,7 @@ settled by the nodes that have all terms.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache, partial
 from typing import NamedTuple
 
@@ -62,6 +62,8 @@ class Term:
         edits: how many letters had to be corrected.
         spelt: ranges of words that have the letters with marks that were typed, where they can
             be told apart: those of `müll`, not of `mull`.
+        inside: the number terms that it may stand for.
+        found: whether there is anything that the token may stand for.
     """
 
     token: Token
@@ -73,16 +75,14 @@ class Term:
     postcode: bool
     edits: int = 0
     spelt: tuple[Span, ...] = ()
+    inside: tuple[int, ...] = field(init=False)
+    found: bool = field(init=False)
 
-    @property
-    def found(self) -> bool:
-        """Whether there is anything that the token may stand for."""
-        return bool(self.spans) or self.number >= 0 or self.unit >= 0
-
-    @property
-    def inside(self) -> tuple[int, ...]:
-        """The number terms that it may stand for."""
-        return tuple(term for term in (self.number, self.unit) if term >= 0)
+    def __post_init__(self) -> None:
+        """Works out what is asked of a term again and again."""
+        inside = tuple(term for term in (self.number, self.unit) if term >= 0)
+        object.__setattr__(self, "inside", inside)
+        object.__setattr__(self, "found", bool(self.spans) or bool(inside))
 
 
 def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool = True) -> Term:
