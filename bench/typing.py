@@ -34,6 +34,12 @@ class Times:
         """Answers a second."""
         return len(self.milliseconds) / self.seconds
 
+    def add(self, more: Times) -> None:
+        """Takes in what another turn measured."""
+        self.milliseconds += more.milliseconds
+        self.failed += more.failed
+        self.seconds += more.seconds
+
     def __str__(self) -> str:
         return (
             f"p50 {self.at(50):6.2f}  p95 {self.at(95):6.2f}  p99 {self.at(99):6.2f} ms  "
@@ -57,23 +63,37 @@ def requests_of(url: str, key: str, lines: Sequence[str]) -> list[list[bytes]]:
 
 
 def type_away(
-    url: str, typed: Sequence[Sequence[bytes]], *, people: int, seconds: float, pause: float
+    url: str,
+    typed: Sequence[Sequence[bytes]],
+    *,
+    people: int,
+    seconds: float,
+    pause: float,
+    turn: int = 0,
 ) -> Times:
     """Lets people type for some seconds.
 
     Args:
         typed: requests of lines; each person takes one line after another.
         pause: seconds between two keys; 0 for the next key as soon as the answer is there.
+        turn: in another turn they type other lines.
     """
-    return asyncio.run(_all(url, typed, people, seconds, pause))
+    return asyncio.run(_all(url, typed, people, seconds, pause, turn))
 
 
 async def _all(
-    url: str, typed: Sequence[Sequence[bytes]], people: int, seconds: float, pause: float
+    url: str,
+    typed: Sequence[Sequence[bytes]],
+    people: int,
+    seconds: float,
+    pause: float,
+    turn: int,
 ) -> Times:
     times = Times(seconds=seconds)
     end = time.perf_counter() + seconds
-    await asyncio.gather(*(_person(url, typed, n, end, pause, times) for n in range(people)))
+    await asyncio.gather(
+        *(_person(url, typed, 10_000 * turn + n, end, pause, times) for n in range(people))
+    )
     return times
 
 

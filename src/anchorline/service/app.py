@@ -62,8 +62,9 @@ def _answer_preflights(app: Flask) -> None:
 
     @app.before_request
     def preflight() -> Response | None:
-        wanted = request.headers.get("Access-Control-Request-Method")
-        if request.method != "OPTIONS" or not wanted or not request.path.startswith(API):
+        if request.method != "OPTIONS" or not request.path.startswith(API):
+            return None
+        if not request.headers.get("Access-Control-Request-Method"):
             return None
         response = Response(status=204)
         response.headers["Access-Control-Allow-Methods"] = "GET, POST"

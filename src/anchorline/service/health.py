@@ -90,9 +90,10 @@ def count_requests() -> None:
         seconds = time.perf_counter() - g.get("began", time.perf_counter())
         _counter(endpoint, request.method, response.status_code).inc()
         _histogram(endpoint).observe(seconds)
+        if endpoint in _QUIET:
+            return response
         # The endpoint's name and not the path: that holds what was asked for.
-        say = _log.debug if endpoint in _QUIET else _log.info
-        say(
+        _log.info(
             "answered",
             endpoint=endpoint,
             method=request.method,

@@ -6,25 +6,23 @@ just that come first, then those that have it otherwise (`12` in `12a`, or as a 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import replace
 from functools import cached_property, lru_cache, partial
 from itertools import groupby, takewhile
-
-import numpy as np
 
 from ..layouts import LayoutLibrary
 from ..text import compact, fold, tokens
 from .arrays import NAMED_COMPONENTS, UNIT_MARK
 from .build_numbers import inner_terms
-from .edition import Edition, Numbers
+from .edition import Edition
 from .groups import find_group
 from .labels import LabelWriter
 from .spellings import best_language, with_language
 from .suggestion import Suggestion
 from .terms import LookUp, Term
 
-LABELS_KEPT = 2048
+LABELS_KEPT = 8192
 NEIGHBOURS = 4
 MOST_BEGUN = 20
 
@@ -202,23 +200,14 @@ def _has_postcode(edition: Edition, index: int, term: Term) -> bool:
     return word is not None and any(first <= word < end for first, end in term.spans)
 
 
-def numbers_begun(edition: Edition, node: int, typed: str, leave_out: Numbers) -> list[int]:
+def numbers_begun(edition: Edition, node: int, typed: str, leave_out: Collection[int]) -> list[int]:
     """A node's addresses whose street number begins as typed, but for those left out."""
-    addresses = edition.node_addresses(node)
-    inner = edition.address_inner[addresses]
-    distinct = np.unique(inner)
-    begun = [
-        number
-        for number in distinct.tolist()
-        if compact(edition.inner_number(number)).startswith(typed)
+    number_of = edition.number_of
+    return [
+        index
+        for index in edition.address_range(node)
+        if index not in leave_out and compact(number_of(index)).startswith(typed)
     ]
-    if not begun:
-        return []
-    has = np.isin(inner, begun)
-    if len(leave_out):
-        has &= ~np.isin(addresses, leave_out)
-    found: list[int] = addresses[has].tolist()
-    return found
 
 
 def addresses_begun(
@@ -233,8 +222,7 @@ def addresses_begun(
         narrowing: the other terms that stand for numbers or postcodes in the node.
     """
     if not narrowing:
-        known = np.array(leave_out, dtype=np.uint32)
-        return numbers_begun(maker.edition, node, typed, known)
+        return numbers_begun(maker.edition, node, typed, frozenset(leave_out))
     just, others = addresses_with(maker.edition, node, narrowing, MOST_BEGUN)
     return [
         index
