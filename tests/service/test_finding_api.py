@@ -213,4 +213,17 @@ def test_a_place_with_two_languages_is_found_and_filled_in_the_one_typed(api):
 def test_a_language_that_is_none_is_refused(api):
     answer = api.get("suggest", params={"q": "kiln", "language": "no language"})
     assert answer.status_code == 422
-    assert answer.json()["errors"][0]["pointer"] == "?language"
+    assert answer.json()["errors"] == [
+        {
+            "pointer": "?language",
+            "detail": "Give a language as BCP 47 does: en, cy, fr-BE, ja-Latn.",
+        }
+    ]
+
+
+def test_addresses_are_counted_once_however_many_languages_they_have(client):
+    (edition,) = client.datasets.get("demo").editions
+    assert edition.addresses == 6000
+    assert edition.rows_used > edition.addresses
+    (summary,) = (found for found in client.datasets.list() if found.name == "demo")
+    assert summary.addresses == 6000

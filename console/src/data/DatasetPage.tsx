@@ -30,7 +30,7 @@ export default function DatasetPage(): React.ReactNode {
           <>
             <Link to="/data">Reference data</Link> ·{" "}
             {active
-              ? `edition ${active.number} is active, ${counted(active.rows_used, "address", "addresses")}`
+              ? `edition ${active.number} is active, ${counted(active.addresses, "address", "addresses")}`
               : "no edition is active: nothing of it can be found"}
           </>
         }

@@ -44,7 +44,7 @@ function Shown({ dataset, edition }: { dataset: Dataset; edition: Edition }): Re
           <>
             <Link to={`/data/${dataset.name}`}>{dataset.name}</Link> ·{" "}
             {[
-              counted(edition.rows_used, "address", "addresses"),
+              counted(edition.addresses, "address", "addresses"),
               edition.source_name,
               edition.changes_to ? `changes to edition ${edition.changes_to}` : "",
               edition.built_at ? `built ${readable(edition.built_at)}` : "",

@@ -32,7 +32,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
             ),
           },
           { title: "State", render: (_, edition) => <State dataset={dataset} edition={edition} /> },
-          { title: "Addresses", align: "right", render: (_, edition) => count(edition.rows_used) },
+          { title: "Addresses", align: "right", render: (_, edition) => count(edition.addresses) },
           { title: "Left out", align: "right", render: (_, edition) => count(edition.rows_bad) },
           {
             title: "From",

@@ -42,6 +42,7 @@ export interface DatasetSummary {
 export interface EditionSummary {
   number: number;
   active: boolean;
+  addresses: number;
   rows_used: number;
   rows_bad: number;
   source_name: string;

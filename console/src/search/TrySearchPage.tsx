@@ -43,14 +43,14 @@ export default function TrySearchPage(): React.ReactNode {
           onChange={(event) => set("q", event.target.value)}
           allowClear
           autoFocus
-          style={{ flex: "2 1 20rem" }}
+          style={{ flex: "2 1 15rem" }}
         />
         <Input
           aria-label="Countries, as codes with commas"
           placeholder="Countries: GB,FR"
           value={place.get("country") ?? ""}
           onChange={(event) => set("country", event.target.value)}
-          style={{ flex: "0 1 10rem" }}
+          style={{ flex: "0 1 9rem" }}
         />
         <Select
           aria-label="Kinds of rows"
@@ -59,21 +59,21 @@ export default function TrySearchPage(): React.ReactNode {
           value={(place.get("kinds") ?? "").split(",").filter(Boolean)}
           options={KINDS.map((kind) => ({ value: kind, label: kind }))}
           onChange={(kinds) => set("kinds", kinds.join(","))}
-          style={{ flex: "1 1 12rem" }}
+          style={{ flex: "1 1 9rem" }}
         />
         <Input
           aria-label="Near a point, latitude and longitude"
           placeholder="Near: 51.53,-2.88"
           value={place.get("near") ?? ""}
           onChange={(event) => set("near", event.target.value)}
-          style={{ flex: "0 1 12rem" }}
+          style={{ flex: "0 1 10rem" }}
         />
         <Input
           aria-label="Language of places with several, as a code"
           placeholder="Language: cy"
           value={place.get("language") ?? ""}
           onChange={(event) => set("language", event.target.value)}
-          style={{ flex: "0 1 8rem" }}
+          style={{ flex: "0 1 7rem" }}
         />
       </div>
       {place.get("within") && (

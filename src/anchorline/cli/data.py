@@ -129,7 +129,7 @@ def editions(connect: Connect, dataset: str, as_json: bool) -> None:
             [
                 str(e.number),
                 "active" if e.active else "",
-                f"{e.rows_used:,}",
+                f"{e.addresses:,}",
                 f"{e.rows_bad:,}",
                 e.source_name + (f" on {e.changes_to}" if e.changes_to else ""),
                 e.built_at.strftime("%Y-%m-%d %H:%M") if e.built_at else "",

@@ -13,7 +13,7 @@ def print_report(found: EditionAnswer) -> None:
     """Prints them."""
     state = "active" if found.active else "not active"
     click.echo(
-        f"{found.dataset}, edition {found.number} ({state}): {found.rows_used:,} addresses, "
+        f"{found.dataset}, edition {found.number} ({state}): {found.addresses:,} addresses, "
         f"{found.rows_bad:,} rows left out"
     )
     if found.findings:

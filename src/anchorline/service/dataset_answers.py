@@ -52,7 +52,7 @@ def dataset_summary(services: Services, dataset: Dataset) -> DatasetSummary:
     return DatasetSummary(
         name=dataset.name,
         active_edition=dataset.active,
-        addresses=next((e.rows_used for e in editions if e.number == dataset.active), 0),
+        addresses=next((e.addresses for e in editions if e.number == dataset.active), 0),
         editions=len(editions),
         disk_bytes=sum(e.index_bytes + e.rows_bytes for e in editions),
         open_job=running[-1] if running else None,
@@ -64,6 +64,7 @@ def edition_summary(dataset: Dataset, entry: EditionEntry) -> EditionSummary:
     return EditionSummary(
         number=entry.number,
         active=entry.number == dataset.active,
+        addresses=entry.addresses,
         rows_used=entry.rows_used,
         rows_bad=entry.rows_bad,
         source_name=entry.source_name,

@@ -56,6 +56,7 @@ class EditionEntry:
         job: the job whose rows it is built from; None for editions of before there were jobs.
         changes_to: the edition that it is made of changes to; None for a whole one.
         comparison: with the edition that was active then, as `Comparison.to_document` makes it.
+        addresses: fewer than rows where some are other spellings of the same address.
         index_bytes, rows_bytes: what its index and its rows take.
     """
 
@@ -69,6 +70,7 @@ class EditionEntry:
     job: str | None = None
     changes_to: int | None = None
     comparison: dict[str, Any] | None = None
+    addresses: int = 0
     index_bytes: int = 0
     rows_bytes: int = 0
     built_at: datetime | None = None

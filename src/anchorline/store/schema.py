@@ -119,6 +119,7 @@ class EditionRow(Base):
     source_digest: Mapped[str] = mapped_column(exact(64))
     rows_used: Mapped[int] = mapped_column(Integer)
     rows_bad: Mapped[int] = mapped_column(Integer)
+    addresses: Mapped[int] = mapped_column(Integer, default=0)
     report: Mapped[dict[str, Any]] = mapped_column(JSON)
     built_at: Mapped[datetime] = mapped_column(UtcTime())
     job: Mapped[str | None] = mapped_column(exact(32))

@@ -41,7 +41,8 @@ _JOB = {
 _EDITION = {
     "number": 2,
     "active": True,
-    "rows_used": 30000,
+    "addresses": 30000,
+    "rows_used": 34463,
     "rows_bad": 12,
     "source_name": "addresses.csv",
     "built_at": "2026-03-01T09:01:00Z",
@@ -99,6 +100,7 @@ class EditionSummary(Shape):
     model_config = example(_EDITION)
     number: int
     active: bool
+    addresses: int = Field(description="Fewer than rows where some are other spellings of one")
     rows_used: int
     rows_bad: int
     source_name: str

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Literal, get_args
 
 from pydantic import AfterValidator, Field
@@ -14,6 +15,7 @@ Kind = Literal[
     "address", "street", "district", "town", "region", "postcode", "building", "organisation",
     "place",
 ]  # fmt: skip
+_LANGUAGE = re.compile("[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*")
 assert set(get_args(Kind)) == set(SUGGESTION_KINDS)
 
 
@@ -25,6 +27,12 @@ def _near(text: str) -> str:
         raise ValueError("Give latitude and longitude in degrees: 52.61,-1.13.") from None
     if not (abs(latitude) <= 90 and abs(longitude) <= 180):
         raise ValueError("Latitude is from -90 to 90, longitude from -180 to 180 degrees.")
+    return text
+
+
+def _language(text: str) -> str:
+    if not _LANGUAGE.fullmatch(text):
+        raise ValueError("Give a language as BCP 47 does: en, cy, fr-BE, ja-Latn.")
     return text
 
 
@@ -54,10 +62,10 @@ class SuggestQuery(RequestShape):
         str | None,
         Field(
             max_length=35,
-            pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$",
             description="BCP 47: the spelling of places that have several; without it, that which "
             "fits what was typed best",
         ),
+        AfterValidator(lambda text: None if text is None else _language(text)),
     ] = None
     trace: Annotated[
         bool, Field(description="Say how what was typed was read, and what the rows are worth")

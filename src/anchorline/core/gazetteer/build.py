@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import cast
 
 import numpy as np
 
@@ -34,6 +35,11 @@ class Built:
 
     arrays: Arrays
     manifest: dict[str, object]
+
+    @property
+    def address_count(self) -> int:
+        """How many addresses it has."""
+        return cast(int, self.manifest["addresses"])
 
 
 def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Built:

@@ -188,10 +188,6 @@ class Edition:
             found |= self.spellings.of_address(index).get(language, {})
         return found
 
-    def inner_number(self, inner: int) -> str:
-        """The street number of an entry of `inner_texts`."""
-        return self.texts[self._inner_texts_at[inner, 0]]
-
     def _degrees(self, units: Numbers, index: int) -> float | None:
         value = int(units[index])
         return None if value == NO_DEGREES else value / DEGREE_UNITS

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from contextlib import suppress
+from dataclasses import dataclass
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import build_edition
@@ -21,8 +22,16 @@ from .hold import Hold
 _log = logger("editions")
 
 
-def build_index(services: Services, job: str, dataset: str, number: int, hold: Hold) -> int:
-    """Builds an edition's index from the rows of a job; returns the bytes it takes.
+@dataclass(frozen=True, slots=True)
+class IndexSize:
+    """What a built index takes, in bytes, and how many addresses it has."""
+
+    bytes: int
+    addresses: int
+
+
+def build_index(services: Services, job: str, dataset: str, number: int, hold: Hold) -> IndexSize:
+    """Builds an edition's index from the rows of a job.
 
     Raises:
         EditionError: there is no row at all.
@@ -34,11 +43,12 @@ def build_index(services: Services, job: str, dataset: str, number: int, hold: H
             table.extend(kept.rows)
     built = build_edition(table, services.layouts)
     hold.ask()
-    return services.edition_files.write(dataset, number, built)
+    size = services.edition_files.write(dataset, number, built)
+    return IndexSize(size, built.address_count)
 
 
 def edition_of_load(
-    services: Services, job: Job, number: int, index_bytes: int, comparison: Comparison | None
+    services: Services, job: Job, number: int, size: IndexSize, comparison: Comparison | None
 ) -> EditionEntry:
     """The entry of an edition whose index is built."""
     data, job = services.load_data, services.jobs.get(job.id)
@@ -53,7 +63,8 @@ def edition_of_load(
         job=job.id,
         changes_to=job.options.get("base"),
         comparison=comparison.to_document() if comparison else None,
-        index_bytes=index_bytes,
+        addresses=size.addresses,
+        index_bytes=size.bytes,
         rows_bytes=data.rows_bytes(job.id),
     )
 

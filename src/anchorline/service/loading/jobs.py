@@ -117,7 +117,7 @@ def _settle(
 ) -> str:
     """Activates a new edition where it may be, and says so."""
     dataset = services.datasets.get(entry.dataset)
-    said = f"Edition {entry.number} is ready: {entry.rows_used:,} addresses."
+    said = f"Edition {entry.number} is ready: {entry.addresses:,} addresses."
     against = limits_of(dataset.rules).exceeded(comparison) if comparison else []
     by_rule = options.activate == "rule" and dataset.rules.automatic
     if options.activate == "always" or (by_rule and not against):
@@ -136,8 +136,8 @@ def _rebuild(services: Services, job: Job, hold: Hold) -> str:
         raise BadFileError(f"The rows of edition {number} are not kept; load its file again.")
     services.jobs.enter_phase(hold.claim, "building")
     size = build_index(services, entry.job, job.dataset, number, hold)
-    services.datasets.set_index_bytes(job.dataset, number, size)
-    return f"The index of edition {number} is built anew: {size / 1e6:,.1f} MB."
+    services.datasets.set_index_bytes(job.dataset, number, size.bytes)
+    return f"The index of edition {number} is built anew: {size.bytes / 1e6:,.1f} MB."
 
 
 def _compare(services: Services, job: Job, hold: Hold) -> str:
