@@ -48,9 +48,9 @@ class Token(NamedTuple):
         return not self.text.isalpha()  # tokens are of letters and digits alone
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Term:
-    """A token with where it is found.
+    """A token with where it is found; shared by searches, so nobody changes it.
 
     Attributes:
         spans: ranges [first, end) of words.
@@ -80,9 +80,8 @@ class Term:
 
     def __post_init__(self) -> None:
         """Works out what is asked of a term again and again."""
-        inside = tuple(term for term in (self.number, self.unit) if term >= 0)
-        object.__setattr__(self, "inside", inside)
-        object.__setattr__(self, "found", bool(self.spans) or bool(inside))
+        self.inside = tuple([term for term in (self.number, self.unit) if term >= 0])
+        self.found = bool(self.spans or self.inside)
 
 
 def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool = True) -> Term:
