@@ -2,6 +2,7 @@ import contextlib
 import re
 
 import pytest
+from playwright.sync_api import expect
 
 from .conftest import axe_faults, finder, rows
 
@@ -231,6 +232,20 @@ def test_the_country_changes_labels_order_and_choices(form_page):
     page.get_by_label(re.compile("^Prefecture")).wait_for()
     first = page.locator(".slot").first.locator(".parts .field:visible label").first
     assert first.inner_text().startswith("Postal code")
+
+
+def test_an_address_is_filled_in_the_language_in_which_it_was_typed(form_page):
+    page = form_page
+    page.get_by_label("Country").first.select_option("JP")
+    pick(page, "kiritani honcho 1-3", re.compile("^1-3 Honcho, Kiritani-shi, Tokyo"))
+    latin = part_values(page)
+    assert latin["town"] == "Kiritani-shi"
+    finder(page).fill("霧谷市 本町 1-3")
+    rows(page).filter(has_text="東京都霧谷市本町1-3").first.click()
+    expect(page.locator("#piano_town")).to_have_value("霧谷市")
+    native = part_values(page)
+    assert native["district"] == "本町"
+    assert native["postcode"] == latin["postcode"]
 
 
 def test_what_hangs_on_an_answer_is_shown_with_it(form_page):

@@ -59,7 +59,7 @@ export default function TrySearchPage(): React.ReactNode {
           value={(place.get("kinds") ?? "").split(",").filter(Boolean)}
           options={KINDS.map((kind) => ({ value: kind, label: kind }))}
           onChange={(kinds) => set("kinds", kinds.join(","))}
-          style={{ flex: "1 1 9rem" }}
+          style={{ flex: "1 1 8rem" }}
         />
         <Input
           aria-label="Near a point, latitude and longitude"
@@ -73,7 +73,7 @@ export default function TrySearchPage(): React.ReactNode {
           placeholder="Language: cy"
           value={place.get("language") ?? ""}
           onChange={(event) => set("language", event.target.value)}
-          style={{ flex: "0 1 7rem" }}
+          style={{ flex: "0 1 8rem" }}
         />
       </div>
       {place.get("within") && (
