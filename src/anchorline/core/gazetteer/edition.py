@@ -28,6 +28,7 @@ from .inside import InsideNodes
 from .nodescan import NodeArrays
 from .pools import TextPool, WordPool
 from .spellings import Spellings, with_language
+from .textrows import TextRows
 
 Numbers = npt.NDArray[np.uint32]
 _LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)
@@ -89,8 +90,12 @@ class Edition:
         self._node_texts = numbers("node_texts")
         self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
         self.node_country_at = arrays["node_country"].data
-        self._inner_texts_at = arrays["inner_texts"].data
-        self._named_texts_at = arrays["named_texts"].data
+        self._address_inner_at = arrays["address_inner"].data
+        self._address_named_at = arrays["address_named"].data
+        self._address_postcode_at = arrays["address_postcode"].data
+        self._inner_rows = TextRows(INNER_COMPONENTS, numbers("inner_texts"), self.texts)
+        self._named_rows = TextRows(NAMED_COMPONENTS, numbers("named_texts"), self.texts)
+        self._node_rows = TextRows(NODE_COMPONENTS, self._node_texts, self.texts)
         self.inside = InsideNodes(arrays, self.texts)
         # The street number of an address, empty where it has none.
         self.number_of = self.inside.number_of
@@ -169,19 +174,11 @@ class Edition:
 
     def address_components(self, index: int, language: str = "") -> Components:
         """The components that the address has beside those of its street."""
-        inner, named = int(self.address_inner[index]), int(self.address_named[index])
-        found = {
-            name: self.texts[text]
-            for place, name in enumerate(INNER_COMPONENTS)
-            if (text := self._inner_texts_at[inner, place])
-        }
+        found = self._inner_rows.of(self._address_inner_at[index])
+        named = self._address_named_at[index]
         if named:
-            found |= {
-                name: self.texts[text]
-                for place, name in enumerate(NAMED_COMPONENTS)
-                if (text := self._named_texts_at[named, place])
-            }
-        postcode = int(self.address_postcode[index])
+            found |= self._named_rows.of(named)
+        postcode = self._address_postcode_at[index]
         if postcode:
             found["postcode"] = self.texts[postcode]
         if language:
@@ -225,9 +222,7 @@ class Edition:
 
     def node_components(self, node: int, language: str = "") -> Components:
         """The components that all the node's addresses share, and their language."""
-        texts = self.texts
-        row = self._node_texts[node].tolist()
-        own = {name: texts[text] for name, text in zip(NODE_COMPONENTS, row, strict=True) if text}
+        own = self._node_rows.of(node)
         return own | self.spellings.of_node(node).get(language, {}) if language else own
 
     def node_addresses(self, node: int) -> Numbers:

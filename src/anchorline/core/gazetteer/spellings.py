@@ -12,6 +12,7 @@ import numpy.typing as npt
 from ..address import Components
 from .arrays import INNER_COMPONENTS, NAMED_COMPONENTS, NODE_COMPONENTS, Arrays
 from .pools import TextPool
+from .textrows import TextRows
 
 # Between an id and the language that was picked with it: `demo:GB0000012@cy`.
 LANGUAGE_MARK = "@"
@@ -26,45 +27,34 @@ class Spellings:
 
     def __init__(self, languages: Sequence[str], arrays: Arrays, texts: TextPool) -> None:
         self.languages = tuple(languages)
-        self._texts = texts
         self._nodes = arrays["spelt_nodes"].data
         self._node_languages = arrays["spelt_node_languages"].data
-        self._node_texts = cast(npt.NDArray[np.uint32], arrays["spelt_node_texts"])
+        node_texts = cast(npt.NDArray[np.uint32], arrays["spelt_node_texts"])
+        self._node_rows = TextRows(NODE_COMPONENTS, node_texts, texts)
         self._addresses = arrays["spelt_addresses"].data
         self._address_languages = arrays["spelt_address_languages"].data
-        self._address_texts = cast(npt.NDArray[np.uint32], arrays["spelt_address_texts"])
+        address_texts = cast(npt.NDArray[np.uint32], arrays["spelt_address_texts"])
+        names = (*INNER_COMPONENTS, *NAMED_COMPONENTS)
+        self._address_rows = TextRows(names, address_texts, texts)
 
     def __bool__(self) -> bool:
         return bool(self.languages)
 
     def of_node(self, node: int) -> dict[str, Components]:
         """By language the components of a node that are spelt otherwise in it."""
-        return self._found(
-            self._nodes, self._node_languages, self._node_texts, NODE_COMPONENTS, node
-        )
+        return self._found(self._nodes, self._node_languages, self._node_rows, node)
 
     def of_address(self, index: int) -> dict[str, Components]:
         """The same of what an address has beside its street's components."""
-        names = (*INNER_COMPONENTS, *NAMED_COMPONENTS)
-        return self._found(
-            self._addresses, self._address_languages, self._address_texts, names, index
-        )
+        return self._found(self._addresses, self._address_languages, self._address_rows, index)
 
     def _found(
-        self,
-        among: memoryview,
-        languages: memoryview,
-        texts: npt.NDArray[np.uint32],
-        names: Sequence[str],
-        wanted: int,
+        self, among: memoryview, languages: memoryview, rows: TextRows, wanted: int
     ) -> dict[str, Components]:
         found: dict[str, Components] = {}
         place = bisect_left(among, wanted)
         while place < len(among) and among[place] == wanted:
-            row = texts[place].tolist()
-            found[self.languages[languages[place]]] = {
-                name: self._texts[text] for name, text in zip(names, row, strict=True) if text
-            }
+            found[self.languages[languages[place]]] = rows.of(place)
             place += 1
         return found
 
