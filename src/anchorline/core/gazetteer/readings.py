@@ -183,7 +183,7 @@ def joined(look_up: LookUp, tokens: Reading) -> Iterator[Reading]:
         if first.has_digit or second.has_digit or len(text) < SHORTEST_JOINED:
             continue
         one = Token(text, second.unfinished, width=2, parts=(first.text, second.text))
-        if look_up(one).found:
+        if look_up.knows(text, unfinished=second.unfinished):
             yield [*tokens[:place], one, *tokens[place + 2 :]]
 
 
@@ -192,6 +192,8 @@ def split(look_up: LookUp, tokens: Reading, place: int) -> Iterator[Reading]:
     token = tokens[place]
     found = 0
     for cut in range(2, len(token.text) - 1):
+        if not look_up.knows(token.text[:cut]):
+            continue
         first = Token(token.text[:cut])
         second = Token(token.text[cut:], token.unfinished)
         if look_up(first).spans and look_up(second).spans:

@@ -143,11 +143,26 @@ class LookUp:
     """Looks tokens up in one edition, and remembers those that come again key by key."""
 
     def __init__(self, edition: Edition) -> None:
+        self._edition = edition
         self._look_up = lru_cache(maxsize=TERMS_KEPT)(partial(look_up, edition))
 
     def __call__(self, token: Token, *, alone: bool = False, units: bool = True) -> Term:
         """The term of a token, as `look_up` says."""
         return self._look_up(token, alone=alone, units=units)
+
+    def knows(self, text: str, *, unfinished: bool = False) -> bool:
+        """Whether a token of letters stands for any word or unit; quicker than its term."""
+        words = self._edition.words
+        if unfinished:
+            first, end = words.prefix_range(text)
+            found = first < end
+        else:
+            found = words.find(text) is not None
+        return (
+            found
+            or any(words.find(word) is not None for word in typed_long_forms(text))
+            or text in self._edition.lettered_units
+        )
 
 
 def _number(edition: Edition, text: str) -> int:
