@@ -53,6 +53,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from enum import IntEnum
+from typing import TypeVar
 
 import numpy as np
 import numpy.typing as npt
@@ -75,6 +76,7 @@ FIELD_MASK = (1 << FIELD_BITS) - 1
 UNIT_MARK = "#"
 MOST_WORDS = 24
 
+_Whole = TypeVar("_Whole", bound=np.integer)
 NodeNumbers = npt.NDArray[np.uint32]
 Flags = npt.NDArray[np.bool_]
 Arrays = Mapping[str, npt.NDArray[np.generic]]
@@ -110,3 +112,14 @@ def sorted_pool_arrays(name: str, texts: Sequence[str]) -> dict[str, npt.NDArray
         **pool_arrays(name, texts),
         f"{name}_keys": np.frombuffer(heads, dtype=">u8").astype(np.uint64),
     }
+
+
+def distinct_sorted(values: npt.NDArray[_Whole]) -> npt.NDArray[_Whole]:
+    """The values in ascending order, each once: `numpy.unique`, which hashes millions slowly."""
+    ordered = np.sort(values)
+    if len(ordered) < 2:
+        return ordered
+    kept = np.empty(len(ordered), dtype=np.bool_)
+    kept[0] = True
+    np.not_equal(ordered[1:], ordered[:-1], out=kept[1:])
+    return ordered[kept]

@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from .arrays import HEAVY
+from .arrays import HEAVY, distinct_sorted
 from .build_nodes import Nodes
 from .build_words import Words
 
@@ -33,13 +33,13 @@ def head_arrays(nodes: Nodes, words: Words) -> dict[str, np.ndarray]:
         span = slice(int(begins[first]), int(begins[end]))
         # One number that sorts by shelf, by whether the name begins so, and by weight.
         key = shelf[node[span]] << 40 | (~start[span]).astype(np.int64) << 39 | node[span]
-        key = np.unique(key)
+        key = distinct_sorted(key)
         shelves = key >> 40
         new = np.concatenate([[True], shelves[1:] != shelves[:-1]])
         starts = np.flatnonzero(new)
         place = np.arange(len(key)) - np.repeat(starts, np.diff(np.append(starts, len(key))))
         kept = key[place < HEAD_SIZE] & 0x7FFFFFFFFF
-        found.append(np.unique(kept))
+        found.append(distinct_sorted(kept))
         ranges.append((first, end))
     lengths = [len(part) for part in found]
     return {

@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..text import fold, natural_key
+from .arrays import distinct_sorted
 from .table import RowTable
 
 Longs = npt.NDArray[np.int64]
@@ -42,7 +43,7 @@ def id_ranks(ids: Sequence[str]) -> Longs:
 
 def ranks(column: npt.NDArray[np.uint32], texts: Sequence[str], key: Callable[[str], Any]) -> Longs:
     """For each cell the place of its text among the column's distinct texts, by a sort key."""
-    distinct = np.unique(column).tolist()
+    distinct = distinct_sorted(column).tolist()
     distinct.sort(key=lambda number: (key(texts[number]), texts[number]))
     places = np.zeros(len(texts), dtype=np.int64)
     places[distinct] = np.arange(len(distinct))

@@ -14,6 +14,8 @@ from zlib import crc32
 
 import numpy as np
 
+from .arrays import distinct_sorted
+
 SHORTEST, LONGEST = 3, 7
 
 
@@ -36,7 +38,7 @@ def typo_arrays(vocabulary: Sequence[str]) -> dict[str, np.ndarray]:
         deepest = 2 if len(prefix) == LONGEST else 1
         for letters in range(deepest + 1):
             pairs += [typo_key(text) << 32 | number for text in shortened(prefix, letters)]
-    sorted_pairs = np.unique(np.array(pairs, dtype=np.uint64))
+    sorted_pairs = distinct_sorted(np.array(pairs, dtype=np.uint64))
     return {
         "typo_keys": (sorted_pairs >> np.uint64(32)).astype(np.uint32),
         "typo_prefixes": (sorted_pairs & np.uint64(0xFFFFFFFF)).astype(np.uint32),

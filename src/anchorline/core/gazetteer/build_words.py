@@ -12,7 +12,15 @@ import numpy.typing as npt
 from ..kinds import NODE_KINDS
 from ..layouts import LayoutLibrary
 from ..text import compact
-from .arrays import FIELD_BITS, FIELD_MASK, MOST_WORDS, NODE_COMPONENTS, Field, sorted_pool_arrays
+from .arrays import (
+    FIELD_BITS,
+    FIELD_MASK,
+    MOST_WORDS,
+    NODE_COMPONENTS,
+    Field,
+    distinct_sorted,
+    sorted_pool_arrays,
+)
 from .build_nodes import Nodes, OrderedRows
 from .build_order import Longs
 from .build_spellings import Spellings
@@ -137,7 +145,7 @@ def word_arrays(
 
 def posting_arrays(name: str, vocabulary: int, words: Longs, nodes: Longs) -> dict[str, np.ndarray]:
     """Nodes of each word, ascending and distinct, one word's after the other's."""
-    pairs = np.unique(words << 32 | nodes)
+    pairs = distinct_sorted(words << 32 | nodes)
     ends = np.cumsum(np.bincount(pairs >> 32, minlength=vocabulary))
     return {
         f"{name}_ends": ends.astype(np.uint32),
@@ -216,7 +224,7 @@ def _postcodes_inside(
     listed = nodes.inside_street
     for wanted in (nodes.street_level, listed):
         node, address = nodes.addresses_of(wanted)
-        pairs.append(np.unique(node << 32 | postcodes[address]))
+        pairs.append(distinct_sorted(node << 32 | postcodes[address]))
     both = np.concatenate(pairs)
     node, text = both >> 32, (both & 0xFFFFFFFF).astype(np.uint32)
     named = text != 0

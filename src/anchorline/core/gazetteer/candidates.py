@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import HEAVY, Flags, NodeNumbers
+from .arrays import HEAVY, Flags, NodeNumbers, distinct_sorted
 from .edition import Edition
 from .nodescan import NodeScan
 from .terms import Term, number_side
@@ -93,7 +93,7 @@ def _parts(edition: Edition, scan: NodeScan, terms: Sequence[Term]) -> Iterator[
             listed = [head for head in heads if head is not None]
             if alone:
                 listed += [edition.numbered(number)[:_NUMBERED_ALONE] for number in begun.inside]
-            nodes = listed[0] if len(listed) == 1 else np.unique(np.concatenate(listed))
+            nodes = listed[0] if len(listed) == 1 else distinct_sorted(np.concatenate(listed))
             yield _Part(nodes, len(terms) - 1, 0 if alone else ENOUGH_OF_HEAD, last=False)
             if alone:
                 return
