@@ -61,10 +61,6 @@ class Edition:
         arrays = {name: array.view(np.ndarray) for name, array in arrays.items()}
         self._arrays = arrays
         numbers = self._numbers
-        self.address_inner = numbers("address_inner")
-        self.address_named = numbers("address_named")
-        self.address_postcode = numbers("address_postcode")
-        self.latitudes, self.longitudes = numbers("latitudes"), numbers("longitudes")
         self.node_kind, self.node_country = numbers("node_kind"), numbers("node_country")
         self.node_anchor = numbers("node_anchor")
         self.node_words = numbers("node_words")
@@ -90,20 +86,32 @@ class Edition:
         self._node_texts = numbers("node_texts")
         self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
         self.node_country_at = arrays["node_country"].data
+        self._node_rows = TextRows(NODE_COMPONENTS, self._node_texts, self.texts)
+        self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
+        self._view_addresses()
+        self._heads = self._head_spans()
+
+    def _view_addresses(self) -> None:
+        arrays, numbers = self._arrays, self._numbers
+        self.address_inner = numbers("address_inner")
+        self.address_named = numbers("address_named")
+        self.address_postcode = numbers("address_postcode")
+        self.latitudes, self.longitudes = numbers("latitudes"), numbers("longitudes")
         self._address_inner_at = arrays["address_inner"].data
         self._address_named_at = arrays["address_named"].data
         self._address_postcode_at = arrays["address_postcode"].data
         self._inner_rows = TextRows(INNER_COMPONENTS, numbers("inner_texts"), self.texts)
         self._named_rows = TextRows(NAMED_COMPONENTS, numbers("named_texts"), self.texts)
-        self._node_rows = TextRows(NODE_COMPONENTS, self._node_texts, self.texts)
         self.inside = InsideNodes(arrays, self.texts)
         # The street number of an address, empty where it has none.
         self.number_of = self.inside.number_of
-        self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
-        heads = numbers("head_words").tolist()
-        ends = [0, *numbers("head_ends").tolist()]
-        self._heads = {
-            (first, end): (ends[place], ends[place + 1]) for place, (first, end) in enumerate(heads)
+
+    def _head_spans(self) -> dict[tuple[int, int], tuple[int, int]]:
+        """Where among the heads' nodes those of a range of words are."""
+        ends = [0, *self._numbers("head_ends").tolist()]
+        words = self._numbers("head_words").tolist()
+        return {
+            (first, end): (ends[place], ends[place + 1]) for place, (first, end) in enumerate(words)
         }
 
     @property
