@@ -76,6 +76,6 @@ if ((${#missing[@]})); then
   stamped Debian-packages "${missing[*]}" debian_packages "${missing[@]}"
 fi
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
-purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep '\.pyx$'))$(readlink -f .venv)" python_environment
+purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
 stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts

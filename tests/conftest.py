@@ -15,6 +15,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import httpx
+import hypothesis
 import pytest
 
 from anchorline.client import Client
@@ -26,6 +27,9 @@ from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
 
 PROJECT = Path(__file__).resolve().parents[1]
+# Machines that tests run on are shared: how long one example took says nothing.
+hypothesis.settings.register_profile("shared", deadline=None)
+hypothesis.settings.load_profile("shared")
 
 
 @pytest.fixture(scope="session")

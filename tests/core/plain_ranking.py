@@ -1,4 +1,4 @@
-"""The rule of `nodescan` in plain Python, node by node: what the compiled one is held against."""
+"""The rule of `nodelook` in plain Python, node by node: what the compiled one is held against."""
 
 from __future__ import annotations
 

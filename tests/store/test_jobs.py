@@ -270,3 +270,24 @@ def test_making_and_claiming_jobs_of_a_dataset_at_once_never_locks_up(jobs):
     for thread in threads:
         thread.join()
     assert faults == []
+
+
+def test_the_first_jobs_of_a_new_dataset_may_come_at_once(jobs):
+    for turn in range(12):
+        name, faults, made = f"fresh{turn}", [], []
+        gate = threading.Barrier(4)
+
+        def make(name=name, faults=faults, made=made, gate=gate):
+            gate.wait()
+            try:
+                made.append(jobs.make(new(name)).id)
+            except Exception as fault:
+                faults.append(fault.__cause__ or fault)
+
+        threads = [threading.Thread(target=make) for _ in range(4)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        assert faults == []
+        assert len(set(made)) == 4

@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, field
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete, insert, select
 from sqlalchemy.orm import Session
 
 from anchorline.core.reference.comparison import MOVED_M
@@ -80,6 +80,13 @@ class EditionEntry:
 _FIELDS: tuple[str, ...] = tuple(EditionEntry.__dataclass_fields__)
 
 
+def make_dataset(session: Session, name: str) -> None:
+    """Makes a dataset where it is new; several may do so at once."""
+    if session.get(DatasetRow, name) is None:
+        new = insert(DatasetRow).values(name=name, active_edition=None)
+        session.execute(new.prefix_with("IGNORE"))
+
+
 class DatasetStore:
     """Reads and writes datasets."""
 
@@ -100,10 +107,8 @@ class DatasetStore:
     def set_rules(self, name: str, rules: DatasetRules) -> Dataset:
         """Sets a dataset's rules; makes it where it is new."""
         with self._database.transaction() as session:
-            row = session.get(DatasetRow, name, with_for_update=True)
-            if row is None:
-                row = DatasetRow(name=name, active_edition=None)
-                session.add(row)
+            make_dataset(session, name)
+            row = session.get_one(DatasetRow, name, with_for_update=True)
             row.rules = asdict(rules)
             session.flush()
             return _dataset(row)

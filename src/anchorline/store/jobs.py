@@ -19,6 +19,7 @@ from sqlalchemy import and_, delete, or_, select, update
 from sqlalchemy.orm import Session
 
 from .database import Database, NotThereError, StoreError, again_if_contended
+from .datasets import make_dataset
 from .once_only import OnceOnly, made_before, note_key
 from .schema import DatasetRow, JobRow, RowBlockRow, SourcePartRow
 
@@ -120,9 +121,7 @@ class JobStore:
             edition=new.edition,
         )
         with self._database.transaction() as session:
-            if session.get(DatasetRow, new.dataset) is None:
-                session.add(DatasetRow(name=new.dataset, active_edition=None))
-                session.flush()
+            make_dataset(session, new.dataset)
             session.add(row)
             session.flush()
             return _job(row)

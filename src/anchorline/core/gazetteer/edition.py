@@ -25,7 +25,7 @@ from .arrays import (
     Arrays,
 )
 from .inside import InsideNodes
-from .nodescan import NodeArrays
+from .nodelists import NodeArrays
 from .pools import TextPool, WordPool
 from .spellings import Spellings, with_language
 from .textrows import TextRows

@@ -1,20 +1,14 @@
-"""Looking through nodes for those that have every term, and weighing them by `ranking`."""
+"""Looking through nodes for those that have every term, and keeping the best of them."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 import numpy.typing as npt
 
+from .nodelists import NodeArrays
 from .terms import Term
 
 _Nodes = npt.NDArray[np.uint32]
-
-class NodeArrays:
-    """The arrays of an edition that looking through its nodes reads."""
-
-    def __init__(
-        self, arrays: Mapping[str, npt.NDArray[np.generic]], number_first: npt.NDArray[np.uint8]
-    ) -> None: ...
 
 class NodeScan:
     """One search through nodes for the same terms; keeps those that have all of them."""

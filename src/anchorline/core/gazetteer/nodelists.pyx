@@ -1,0 +1,51 @@
+# cython: language_level=3, boundscheck=False, wraparound=False, initializedcheck=False
+# cython: cdivision=True
+"""The lists of nodes of an edition: those of words and of numbers, as compiled code reads them."""
+
+from .arrays import FIELD_BITS, Field
+
+if (FIELD_BITS, Field.REGION, Field.AROUND, Field.TOWN, Field.NAME_ALSO, Field.NAME) != (
+    SHIFT, REGION, AROUND, TOWN, NAME_ALSO, NAME
+) or Field.NAME_START != NAME_START:
+    raise ImportError("nodelists.pxd has other fields than arrays.py")
+
+
+cdef class NodeArrays:
+    """The arrays of an edition that looking through its nodes reads."""
+
+    def __init__(self, arrays, number_first):
+        """Takes the arrays by their names in `arrays`, and the flags of its countries."""
+        self.words = arrays["node_words"]
+        self.country = arrays["node_country"]
+        self.number_first = number_first
+        self.weight = arrays["node_weight"]
+        self.postings = arrays["posting_nodes"]
+        self.posting_ends = arrays["posting_ends"]
+        self.number_postings = arrays["number_posting_nodes"]
+        self.number_posting_ends = arrays["number_posting_ends"]
+        self.number_posting_counts = arrays["number_posting_counts"]
+        self.crowded = arrays["crowded_nodes"]
+        self.nothing = <uint32_t>len(arrays["word_ends"]) << SHIFT
+
+    cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept:
+        cdef Ascending found
+        cdef Py_ssize_t start = self.posting_ends[first - 1] if first else 0
+        found.length = self.posting_ends[end - 1] - start
+        found.numbers = &self.postings[start] if found.length else NULL
+        found.counts = NULL
+        found.place = 0
+        return found
+
+    cdef Ascending numbered(self, Py_ssize_t term) noexcept:
+        cdef Ascending found
+        cdef Py_ssize_t start = 0
+        found.length = found.place = 0
+        found.numbers = NULL
+        found.counts = NULL
+        if term >= 0:
+            start = self.number_posting_ends[term - 1] if term else 0
+            found.length = self.number_posting_ends[term] - start
+            if found.length:
+                found.numbers = &self.number_postings[start]
+                found.counts = &self.number_posting_counts[start]
+        return found

@@ -1,0 +1,206 @@
+# cython: language_level=3, boundscheck=False, wraparound=False, initializedcheck=False
+# cython: cdivision=True
+"""Terms made ready to be looked for in nodes: their words and their lists, in plain memory."""
+
+from cpython.mem cimport PyMem_Calloc, PyMem_Free, PyMem_Malloc
+from libc.stdint cimport uint32_t, uint64_t
+
+from .nodelists cimport SHIFT, Ascending, NodeArrays, mark_all, stands_in
+
+import numpy as np
+
+# Letters that begin more words than this are not looked for among postcodes.
+cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
+
+
+cdef extern from *:
+    int lowest_bit "__builtin_ctzll"(uint64_t bits) noexcept nogil
+
+
+cdef _as_array(Ascending* among):
+    if among.length == 0:
+        return np.zeros(0, dtype=np.uint32)
+    return np.asarray(<const uint32_t[:among.length:1]>among.numbers)
+
+
+cdef class ReadyTerms:
+    """Some terms, as `terms.Term`, in the memory of this object."""
+
+    def __cinit__(self, NodeArrays arrays, terms, side):
+        """Makes terms (`terms.Term`) ready to be looked for; `side` as `terms.number_side`."""
+        cdef Py_ssize_t numbers = 0, lists = 0, i
+        self._arrays = arrays
+        self._source = terms
+        self._kept_alive = []
+        self._count = len(terms)
+        for term in terms:
+            numbers += 2 * len(term.spans) + len(term.whole) + 2 * len(term.spelt)
+            lists += len(term.spans) + 2
+        self._terms = <Term*>PyMem_Malloc((self._count + 1) * sizeof(Term))
+        self._order = <Py_ssize_t*>PyMem_Malloc((self._count + 1) * sizeof(Py_ssize_t))
+        self._numbers = <uint32_t*>PyMem_Malloc((numbers + 1) * sizeof(uint32_t))
+        self._lists = <Ascending*>PyMem_Malloc((lists + 1) * sizeof(Ascending))
+        if not (self._terms and self._order and self._numbers and self._lists):
+            raise MemoryError
+        self._crowded.length = arrays.crowded.shape[0]
+        self._crowded.numbers = &arrays.crowded[0] if self._crowded.length else NULL
+        self._crowded.place = 0
+        self._side = -1 if side is None else int(side)
+        self._make_ready(terms)
+        for i, place in enumerate(sorted(range(self._count), key=lambda n: terms[n].count)):
+            self._order[i] = place
+
+    def __dealloc__(self):
+        cdef Py_ssize_t i
+        if self._terms:
+            for i in range(self._count):
+                PyMem_Free(self._terms[i].marks)
+        PyMem_Free(self._terms)
+        PyMem_Free(self._order)
+        PyMem_Free(self._numbers)
+        PyMem_Free(self._lists)
+
+    cdef void _make_ready(self, terms):
+        cdef uint32_t* numbers = self._numbers
+        cdef Ascending* lists = self._lists
+        cdef Py_ssize_t i, first, end, count, single
+        cdef Term* made
+        for i in range(self._count):
+            self._terms[i].marks = NULL
+        for i in range(self._count):
+            term = terms[i]
+            made = &self._terms[i]
+            made.count = term.count
+            spans = term.spans if len(term.spans) < 2 else sorted(term.spans)
+            made.span_count = single = 0
+            made.starts = numbers
+            made.ends = numbers + len(spans)
+            made.lists = lists
+            made.list_count = 0
+            for first, end in spans:
+                count = made.span_count
+                if count and (<uint32_t>first << SHIFT) < made.ends[count - 1]:
+                    # Ranges that overlap become one.
+                    if (<uint32_t>end << SHIFT) > made.ends[count - 1]:
+                        made.ends[count - 1] = <uint32_t>end << SHIFT
+                    continue
+                made.starts[count] = <uint32_t>first << SHIFT
+                made.ends[count] = <uint32_t>end << SHIFT
+                made.span_count += 1
+                if end - first == 1:
+                    lists[single] = self._arrays.posting(first, end)
+                    single += 1
+            numbers += 2 * len(spans)
+            made.whole = numbers
+            made.whole_count = 0 if term.edits else len(term.whole)
+            for word in term.whole:
+                numbers[0] = word
+                numbers += 1
+            made.spelt = numbers
+            made.spelt_count = len(term.spelt)
+            for first, end in term.spelt:
+                numbers[0] = <uint32_t>first << SHIFT
+                numbers[1] = <uint32_t>end << SHIFT
+                numbers += 2
+            made.one_whole = (
+                not term.edits and not term.token.unfinished and len(term.whole) == len(term.spans)
+            )
+            made.finished = not term.token.unfinished
+            made.width = term.token.width
+            made.number = self._arrays.numbered(term.number)
+            made.unit = self._arrays.numbered(term.unit)
+            if single == made.span_count <= FEW_SPANS:
+                if made.number.length:
+                    lists[single] = made.number
+                    single += 1
+                if made.unit.length:
+                    lists[single] = made.unit
+                    single += 1
+                made.list_count = single
+                lists += single
+            common = term.count > MOST_AMONG_POSTCODES and term.token.text.isalpha()
+            made.among_postcodes = term.postcode and not common
+            made.inside_sorted = False
+
+    cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node):
+        """Whether a term stands for a postcode inside, or for a word its row has no room for."""
+        cdef Term* term = &self._terms[i]
+        cdef const uint32_t[::1] nodes
+        if term.span_count == 0:
+            return False
+        if not term.among_postcodes and not stands_in(&self._crowded, node):
+            return False
+        if not term.inside_sorted:
+            spans = self._source[i].spans
+            if len(spans) == 1 and spans[0][1] - spans[0][0] == 1:
+                term.inside = self._arrays.posting(spans[0][0], spans[0][1])
+            else:
+                nodes = self.all_of(i)
+                self._kept_alive.append(nodes)
+                term.inside.length = nodes.shape[0]
+                term.inside.numbers = &nodes[0] if nodes.shape[0] else NULL
+                term.inside.place = 0
+            term.inside_sorted = True
+        return stands_in(&term.inside, node)
+
+    cdef bint _in_lists(self, uint32_t node, Py_ssize_t known) noexcept nogil:
+        """Whether no term's own lists rule the node out."""
+        cdef Py_ssize_t i, one
+        cdef Term* term
+        cdef bint found
+        for i in range(self._count):
+            term = &self._terms[i]
+            if i == known:
+                continue
+            if term.marks:
+                if not term.marks[node >> 6] >> (node & 63) & 1:
+                    return False
+            elif term.list_count:
+                found = False
+                for one in range(term.list_count):
+                    if stands_in(&term.lists[one], node):
+                        found = True
+                        break
+                if not found:
+                    return False
+        return True
+
+    cdef int _mark(self, Py_ssize_t i) except -1:
+        """Marks all nodes of a term, as a word, a postcode or a number inside."""
+        cdef Term* term = &self._terms[i]
+        cdef Ascending posting
+        cdef Py_ssize_t span
+        if term.marks:
+            return 0
+        term.marks = <uint64_t*>PyMem_Calloc((self._arrays.words.shape[0] >> 6) + 1, 8)
+        if not term.marks:
+            raise MemoryError
+        for span in range(term.span_count):
+            posting = self._arrays.posting(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
+            mark_all(term.marks, &posting)
+        mark_all(term.marks, &term.number)
+        mark_all(term.marks, &term.unit)
+        return 0
+
+    def all_of(self, *places):
+        """All nodes of any of some terms, ascending, each once."""
+        cdef Py_ssize_t marks = (self._arrays.words.shape[0] >> 6) + 1, word, i, count = 0
+        cdef uint64_t bits
+        cdef uint32_t[::1] cells
+        if len(places) == 1 and self._terms[<Py_ssize_t>places[0]].list_count == 1:
+            return _as_array(&self._terms[<Py_ssize_t>places[0]].lists[0])
+        for i in places:
+            self._mark(i)
+            count += self._terms[i].count
+        nodes = np.empty(count, dtype=np.uint32)
+        cells = nodes
+        count = 0
+        for word in range(marks if len(places) else 0):
+            bits = 0
+            for i in places:
+                bits |= self._terms[i].marks[word]
+            while bits:
+                cells[count] = <uint32_t>(word << 6) + lowest_bit(bits)
+                count += 1
+                bits &= bits - 1
+        return nodes[:count]
