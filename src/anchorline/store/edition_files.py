@@ -1,18 +1,30 @@
-"""Built editions as files: one `.npy` an array and a manifest, opened as memory maps."""
+"""Built editions as files: all arrays in one, and a manifest; opened as a memory map.
+
+The small arrays stand first, because opening reads them: one look at a cold disk brings them all,
+while the large ones are still being read ahead.
+"""
 
 from __future__ import annotations
 
+import math
 import os
 import shutil
 from pathlib import Path
 from typing import Any, cast
 
 import numpy as np
+import numpy.typing as npt
 import orjson
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition
+from anchorline.core.gazetteer.arrays import Arrays
 from anchorline.core.gazetteer.build import Built
+from anchorline.core.gazetteer.edition import require_form
+
+_ARRAYS = "arrays.bin"
+# Bytes to which each array is aligned: a line of the processor's cache.
+_ALIGNED = 64
 
 
 class EditionFiles:
@@ -27,9 +39,7 @@ class EditionFiles:
         partial = final.with_name(f".{number}.partial")
         shutil.rmtree(partial, ignore_errors=True)
         partial.mkdir(parents=True)
-        for name, array in built.arrays.items():
-            np.save(partial / f"{name}.npy", array, allow_pickle=False)
-        manifest = {**built.manifest, "arrays": sorted(built.arrays)}
+        manifest = {**built.manifest, **_write_arrays(partial / _ARRAYS, built.arrays)}
         (partial / "manifest.json").write_bytes(orjson.dumps(manifest))
         before = final.with_name(f".{number}.before")
         shutil.rmtree(before, ignore_errors=True)
@@ -52,7 +62,8 @@ class EditionFiles:
         path = self._path(dataset, number)
         try:
             manifest = cast(dict[str, Any], orjson.loads((path / "manifest.json").read_bytes()))
-            arrays = {name: _mapped(path / f"{name}.npy") for name in manifest["arrays"]}
+            require_form(dataset, number, manifest)
+            arrays = _mapped(path / _ARRAYS, manifest)
         except (OSError, ValueError, KeyError) as error:
             raise EditionError(
                 f"Edition {number} of {dataset} cannot be opened from {path}: {error}"
@@ -63,8 +74,34 @@ class EditionFiles:
         return self._folder / dataset / str(number)
 
 
-def _mapped(file: Path) -> Any:
-    """An array mapped from its file; the system is asked to read it ahead of the first search."""
+def _write_arrays(file: Path, arrays: Arrays) -> dict[str, Any]:
+    """Writes arrays one after the other, the smallest first; what the manifest says of them."""
+    entries: dict[str, dict[str, Any]] = {}
+    with file.open("xb") as opened:
+        for name, array in sorted(arrays.items(), key=lambda item: item[1].nbytes):
+            opened.write(bytes(-opened.tell() % _ALIGNED))
+            entries[name] = {
+                "type": array.dtype.str,
+                "shape": array.shape,
+                "offset": opened.tell(),
+            }
+            np.ascontiguousarray(array).tofile(opened)
+        return {"arrays": entries, "bytes": opened.tell()}
+
+
+def _mapped(file: Path, manifest: dict[str, Any]) -> Arrays:
+    """The arrays of a file as maps of it; the system is asked to read it ahead."""
     with file.open("rb") as opened:
+        if os.fstat(opened.fileno()).st_size != manifest["bytes"]:
+            raise ValueError(f"{file.name} is not as long as it was written")
         os.posix_fadvise(opened.fileno(), 0, 0, os.POSIX_FADV_WILLNEED)
-    return np.load(file, mmap_mode="r", allow_pickle=False)
+    whole = np.memmap(file, dtype=np.uint8, mode="r").view(np.ndarray)
+    return {name: _array(whole, **entry) for name, entry in manifest["arrays"].items()}
+
+
+def _array(
+    whole: npt.NDArray[np.uint8], *, type: str, shape: list[int], offset: int
+) -> npt.NDArray[np.generic]:
+    kind = np.dtype(type)
+    size = kind.itemsize * math.prod(shape)
+    return whole[offset : offset + size].view(kind).reshape(shape)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import cached_property
 from typing import cast
 
@@ -42,11 +42,7 @@ class Edition:
     """
 
     def __init__(self, dataset: str, number: int, manifest: dict[str, object], arrays: Arrays):
-        if manifest.get("format") != FORMAT_VERSION:
-            raise EditionError(
-                f"Edition {number} of {dataset} has form {manifest.get('format')!r}; this release "
-                f"reads form {FORMAT_VERSION}. Build it again from its rows."
-            )
+        require_form(dataset, number, manifest)
         self.dataset, self.number = dataset, number
         self.address_count = int(cast(int, manifest["addresses"]))
         self.node_count_total = int(cast(int, manifest["nodes"]))
@@ -296,6 +292,15 @@ class Edition:
         """The heaviest nodes whose own name has one of the words [first, end), where listed."""
         span = self._heads.get((first, end))
         return None if span is None else self.head_nodes[span[0] : span[1]]
+
+
+def require_form(dataset: str, number: int, manifest: Mapping[str, object]) -> None:
+    """Raises EditionError where an edition was built for another release."""
+    if manifest.get("format") != FORMAT_VERSION:
+        raise EditionError(
+            f"Edition {number} of {dataset} has form {manifest.get('format')!r}; this release "
+            f"reads form {FORMAT_VERSION}. Build it again from its rows."
+        )
 
 
 def _word_pool(arrays: Arrays, name: str) -> WordPool:
