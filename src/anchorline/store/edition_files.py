@@ -9,6 +9,8 @@ from __future__ import annotations
 import math
 import os
 import shutil
+import threading
+from contextlib import suppress
 from pathlib import Path
 from typing import Any, cast
 
@@ -25,6 +27,9 @@ from anchorline.core.gazetteer.edition import require_form
 _ARRAYS = "arrays.bin"
 # Bytes to which each array is aligned: a line of the processor's cache.
 _ALIGNED = 64
+_PIECE = 1 << 20
+# Opening waits so long for the file to be read; the rest is read beside the first searches.
+_WAIT_SECONDS = 0.03
 
 
 class EditionFiles:
@@ -94,9 +99,23 @@ def _mapped(file: Path, manifest: dict[str, Any]) -> Arrays:
     with file.open("rb") as opened:
         if os.fstat(opened.fileno()).st_size != manifest["bytes"]:
             raise ValueError(f"{file.name} is not as long as it was written")
-        os.posix_fadvise(opened.fileno(), 0, 0, os.POSIX_FADV_WILLNEED)
+        os.posix_fadvise(opened.fileno(), 0, _PIECE, os.POSIX_FADV_WILLNEED)
+    ahead = threading.Thread(target=_read_ahead, args=(file,), name="read ahead", daemon=True)
+    ahead.start()
+    ahead.join(_WAIT_SECONDS)
     whole = np.memmap(file, dtype=np.uint8, mode="r").view(np.ndarray)
     return {name: _array(whole, **entry) for name, entry in manifest["arrays"].items()}
+
+
+def _read_ahead(file: Path) -> None:
+    """Reads a file once from its beginning, so that its pages are there before they are asked for.
+
+    Piece by piece: a search that needs a page waits for one piece and not for the whole file.
+    """
+    with suppress(OSError), file.open("rb", buffering=0) as opened:
+        room = bytearray(_PIECE)
+        while opened.readinto(room):
+            pass
 
 
 def _array(
