@@ -120,3 +120,14 @@ def test_the_list_of_datasets_has_no_fault_of_access(console):
     page.get_by_role("link", name="Reference data").first.click()
     page.get_by_role("cell", name="demo", exact=True).wait_for()
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
+
+
+def test_a_search_is_tried_in_another_language(console):
+    console.get_by_role("link", name="Try a search").first.click()
+    console.get_by_label("Search text").fill("霧谷市")
+    console.get_by_text("東京都霧谷市", exact=True).wait_for()
+    language = console.get_by_label("Language of places with several, as a code")
+    language.fill("ja-Latn")
+    console.get_by_text("Kiritani-shi, Tokyo", exact=True).first.wait_for()
+    language.fill("no language")
+    console.get_by_text("Give a language as BCP 47 does").wait_for()

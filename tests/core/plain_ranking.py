@@ -199,7 +199,7 @@ class _Look:
             in_order * ORDER_WEIGHT,
             written * WRITTEN_WEIGHT,
             spelt * SPELT_WEIGHT,
-            edition.node_weight_at[node] + size,
+            float(edition.node_weight[node]) + size,
         )
         return Ranked(node, sum(parts), narrowing, numbered)
 

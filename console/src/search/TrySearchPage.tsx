@@ -31,6 +31,10 @@ export default function TrySearchPage(): React.ReactNode {
       },
       { replace: true },
     );
+  const field = (name: string): Pick<NarrowingProps, "value" | "change"> => ({
+    value: place.get(name) ?? "",
+    change: (value) => set(name, value),
+  });
   const asked = Boolean(place.get("q") || place.get("within"));
   return (
     <>
@@ -45,13 +49,7 @@ export default function TrySearchPage(): React.ReactNode {
           autoFocus
           style={{ flex: "2 1 15rem" }}
         />
-        <Input
-          aria-label="Countries, as codes with commas"
-          placeholder="Countries: GB,FR"
-          value={place.get("country") ?? ""}
-          onChange={(event) => set("country", event.target.value)}
-          style={{ flex: "0 1 9rem" }}
-        />
+        <Narrowing label="Countries, as codes with commas" example="Countries: GB,FR" width="9rem" {...field("country")} />
         <Select
           aria-label="Kinds of rows"
           mode="multiple"
@@ -61,20 +59,8 @@ export default function TrySearchPage(): React.ReactNode {
           onChange={(kinds) => set("kinds", kinds.join(","))}
           style={{ flex: "1 1 8rem" }}
         />
-        <Input
-          aria-label="Near a point, latitude and longitude"
-          placeholder="Near: 51.53,-2.88"
-          value={place.get("near") ?? ""}
-          onChange={(event) => set("near", event.target.value)}
-          style={{ flex: "0 1 10rem" }}
-        />
-        <Input
-          aria-label="Language of places with several, as a code"
-          placeholder="Language: cy"
-          value={place.get("language") ?? ""}
-          onChange={(event) => set("language", event.target.value)}
-          style={{ flex: "0 1 8rem" }}
-        />
+        <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" width="10rem" {...field("near")} />
+        <Narrowing label="Language of places with several, as a code" example="Language: cy" width="8rem" {...field("language")} />
       </div>
       {place.get("within") && (
         <p>
@@ -90,6 +76,27 @@ export default function TrySearchPage(): React.ReactNode {
         <Answer found={found.data} open={(id) => set("within", id)} />
       )}
     </>
+  );
+}
+
+interface NarrowingProps {
+  label: string;
+  example: string;
+  width: string;
+  value: string;
+  change: (value: string) => void;
+}
+
+/** One way to narrow a search, as text. */
+function Narrowing({ label, example, width, value, change }: NarrowingProps): React.ReactNode {
+  return (
+    <Input
+      aria-label={label}
+      placeholder={example}
+      value={value}
+      onChange={(event) => change(event.target.value)}
+      style={{ flex: `0 1 ${width}` }}
+    />
   );
 }
 

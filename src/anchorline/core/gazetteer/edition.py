@@ -77,7 +77,6 @@ class Edition:
         self.node_first_at = arrays["node_first"].data
         self.node_end, self.node_end_at = numbers("node_end"), arrays["node_end"].data
         self.node_kind_at = arrays["node_kind"].data
-        self.node_weight_at = arrays["node_weight"].data
         self._street_firsts_at = arrays["street_firsts"].data
         self._node_texts = numbers("node_texts")
         self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
