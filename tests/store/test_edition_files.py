@@ -7,6 +7,7 @@ import pytest
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Row, build_edition
+from anchorline.core.gazetteer.arrays import SELDOM_SEARCHED
 from anchorline.core.layouts import shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
@@ -34,12 +35,13 @@ def test_an_edition_is_opened_as_it_was_written(files, built, tmp_path):
     assert opened.address_count == built.address_count == 300
 
 
-def test_small_arrays_stand_first(files, built, tmp_path):
+def test_small_arrays_and_those_that_are_searched_stand_first(files, built, tmp_path):
     files.write("d", 1, built)
     entries = json.loads((tmp_path / "d/1/manifest.json").read_text())["arrays"]
     by_place = sorted(entries, key=lambda name: entries[name]["offset"])
-    sizes = [built.arrays[name].nbytes for name in by_place]
-    assert sizes == sorted(sizes)
+    places = [(name in SELDOM_SEARCHED, built.arrays[name].nbytes) for name in by_place]
+    assert places == sorted(places)
+    assert built.arrays.keys() >= SELDOM_SEARCHED
     assert all(entry["offset"] % 64 == 0 for entry in entries.values())
 
 

@@ -1,7 +1,7 @@
 """Built editions as files: all arrays in one, and a manifest; opened as a memory map.
 
-The small arrays stand first, because opening reads them: one look at a cold disk brings them all,
-while the large ones are still being read ahead.
+What every search reads stands first, and of that the small arrays, which opening reads: one look
+at a cold disk brings them all, while the large ones are still being read ahead.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ import orjson
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition
-from anchorline.core.gazetteer.arrays import Arrays
+from anchorline.core.gazetteer.arrays import SELDOM_SEARCHED, Arrays
 from anchorline.core.gazetteer.build import Built
 from anchorline.core.gazetteer.edition import require_form
 
@@ -29,7 +29,7 @@ _ARRAYS = "arrays.bin"
 _ALIGNED = 64
 _PIECE = 1 << 20
 # Opening waits so long for the file to be read; the rest is read beside the first searches.
-_WAIT_SECONDS = 0.03
+_WAIT_SECONDS = 0.04
 
 
 class EditionFiles:
@@ -80,10 +80,12 @@ class EditionFiles:
 
 
 def _write_arrays(file: Path, arrays: Arrays) -> dict[str, Any]:
-    """Writes arrays one after the other, the smallest first; what the manifest says of them."""
+    """Writes arrays one after the other; returns what the manifest says of them."""
     entries: dict[str, dict[str, Any]] = {}
     with file.open("xb") as opened:
-        for name, array in sorted(arrays.items(), key=lambda item: item[1].nbytes):
+        order = sorted((name in SELDOM_SEARCHED, arrays[name].nbytes, name) for name in arrays)
+        for _seldom, _bytes, name in order:
+            array = arrays[name]
             opened.write(bytes(-opened.tell() % _ALIGNED))
             entries[name] = {
                 "type": array.dtype.str,

@@ -72,6 +72,11 @@ LISTED_KINDS = frozenset({"postcode", "building", "organisation", "place"})
 HEAVY = 1024
 FIELD_BITS = 3
 FIELD_MASK = (1 << FIELD_BITS) - 1
+# A search reads a few cells of these or none, so they are the last to be read from disk.
+SELDOM_SEARCHED = frozenset({
+    "address_inner", "address_named", "address_postcode", "band_order", "id_bytes", "id_ends",
+    "id_order", "latitudes", "longitudes", "node_hash_order", "node_hashes", "uses",
+})  # fmt: skip
 # Before a number term that is of a unit or a box, and not of a street number.
 UNIT_MARK = "#"
 MOST_WORDS = 24
