@@ -113,6 +113,16 @@ def test_however_nodes_are_looked_through_the_same_are_kept(edition, data):
     assert enough.through(nodes, driver, 3) == min(3, len(plain))
 
 
+def test_more_nodes_than_are_thinned_out_at_a_time_are_all_looked_through(edition):
+    terms = [look_up(edition, Token("br", unfinished=True)), look_up(edition, Token("brackwater"))]
+    every = np.arange(edition.node_count_total, dtype=np.uint32)
+    plain = [ranked.node for ranked in look_at_few(edition, every, terms)]
+    assert plain
+    scan = scan_for(edition, terms)
+    assert scan.through(np.repeat(every, 7)) == 7 * len(plain)
+    assert scan.kept().tolist() == np.repeat(sorted(plain), 7).tolist()
+
+
 @given(st.data())
 @settings(deadline=None, max_examples=40)
 def test_a_node_is_never_listed_twice(edition, data):

@@ -72,7 +72,7 @@ def in_memory(built):
         ),
         (
             lambda folder: (folder / "manifest.json").write_text(
-                (folder / "manifest.json").read_text().replace('"format":4', '"format":3')
+                (folder / "manifest.json").read_text().replace('"format":', '"format":9')
             ),
             "Build it again from its rows",
         ),

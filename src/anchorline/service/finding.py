@@ -224,6 +224,8 @@ def _countries(call: Call) -> list[str]:
 
 def _listed(text: str, known: Iterable[str], what: str, parameter: str) -> tuple[str, ...]:
     """The names in a text with commas, each of which must be known."""
+    if not text:
+        return ()
     choices = list(known)
     names = tuple(name.strip() for name in text.split(",") if name.strip())
     problems = [

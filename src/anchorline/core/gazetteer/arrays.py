@@ -38,6 +38,7 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | members | member | address |
 | word_bytes, word_ends, word_keys | word | the sorted vocabulary; its first 8 bytes as a number |
 | posting_ends, posting_nodes | word / posting | nodes with the word, ascending |
+| name_ends, name_nodes | word / posting | nodes that have the word in their own name, ascending |
 | number_bytes, number_ends, number_keys | number term | the sorted terms of `address_inner` |
 | number_posting_ends, number_posting_nodes | term / posting | nodes that have it inside |
 | number_posting_counts | posting | how many of the node's addresses have it, 255 at most |
@@ -58,7 +59,7 @@ from typing import TypeVar
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 4
+FORMAT_VERSION = 5
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
 INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")

@@ -126,6 +126,7 @@ def word_arrays(
     sorted_place[[collected.numbers[w] for w in vocabulary]] = np.arange(len(vocabulary))
     word, postcode_word = sorted_place[word], sorted_place[postcode_word]
     own = place >= Field.NAME_ALSO
+    own_words, own_nodes = word[own], node[own]
     matrix, crowded = _rows_of_words(len(nodes), len(vocabulary), node, word, place)
     all_words = np.concatenate([word, postcode_word])
     all_nodes = np.concatenate([node, postcode_node])
@@ -134,11 +135,12 @@ def word_arrays(
         arrays={
             **sorted_pool_arrays("word", vocabulary),
             **posting_arrays("posting", len(vocabulary), all_words, all_nodes),
+            **posting_arrays("name", len(vocabulary), own_words, own_nodes),
             "node_words": matrix,
             "crowded_nodes": crowded,
         },
-        own_words=word[own],
-        own_nodes=node[own],
+        own_words=own_words,
+        own_nodes=own_nodes,
         own_starts=_starts(place[own]),
     )
 

@@ -65,12 +65,15 @@ cdef class NodeArrays:
     cdef const float[::1] weight
     cdef const uint32_t[::1] postings
     cdef const uint32_t[::1] posting_ends
+    cdef const uint32_t[::1] names
+    cdef const uint32_t[::1] name_ends
     cdef const uint32_t[::1] number_postings
     cdef const uint32_t[::1] number_posting_ends
     cdef const uint8_t[::1] number_posting_counts
     cdef const uint32_t[::1] crowded
     cdef uint32_t nothing
 
-
+    # All nodes of the words [first, end), and those that have them in their own names.
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept
+    cdef Ascending named(self, Py_ssize_t first, Py_ssize_t end) noexcept
     cdef Ascending numbered(self, Py_ssize_t term) noexcept

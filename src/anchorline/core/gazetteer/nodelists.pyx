@@ -21,6 +21,8 @@ cdef class NodeArrays:
         self.weight = arrays["node_weight"]
         self.postings = arrays["posting_nodes"]
         self.posting_ends = arrays["posting_ends"]
+        self.names = arrays["name_nodes"]
+        self.name_ends = arrays["name_ends"]
         self.number_postings = arrays["number_posting_nodes"]
         self.number_posting_ends = arrays["number_posting_ends"]
         self.number_posting_counts = arrays["number_posting_counts"]
@@ -28,13 +30,10 @@ cdef class NodeArrays:
         self.nothing = <uint32_t>len(arrays["word_ends"]) << SHIFT
 
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept:
-        cdef Ascending found
-        cdef Py_ssize_t start = self.posting_ends[first - 1] if first else 0
-        found.length = self.posting_ends[end - 1] - start
-        found.numbers = &self.postings[start] if found.length else NULL
-        found.counts = NULL
-        found.place = 0
-        return found
+        return _of_words(self.postings, self.posting_ends, first, end)
+
+    cdef Ascending named(self, Py_ssize_t first, Py_ssize_t end) noexcept:
+        return _of_words(self.names, self.name_ends, first, end)
 
     cdef Ascending numbered(self, Py_ssize_t term) noexcept:
         cdef Ascending found
@@ -49,3 +48,16 @@ cdef class NodeArrays:
                 found.numbers = &self.number_postings[start]
                 found.counts = &self.number_posting_counts[start]
         return found
+
+
+cdef Ascending _of_words(
+    const uint32_t[::1] nodes, const uint32_t[::1] ends, Py_ssize_t first, Py_ssize_t end
+) noexcept:
+    """The lists of the words [first, end), one after the other."""
+    cdef Ascending found
+    cdef Py_ssize_t start = ends[first - 1] if first else 0
+    found.length = ends[end - 1] - start
+    found.numbers = &nodes[start] if found.length else NULL
+    found.counts = NULL
+    found.place = 0
+    return found

@@ -9,10 +9,11 @@ from .nodelook cimport NodeLook
 
 import numpy as np
 
-# With more nodes than this, terms' lists are gone through side by side before rows are read.
+# With more nodes than this, terms' lists are gone through before rows are read.
 cdef Py_ssize_t MANY = 64
-# Marking a posting costs a small part of what reading a node's row costs.
-cdef Py_ssize_t MARKS_A_ROW = 16
+# So many nodes are thinned out by the lists at a time: enough may be found by then.
+cdef enum:
+    BLOCK = 2048
 
 
 cdef class NodeScan(NodeLook):
@@ -38,20 +39,20 @@ cdef class NodeScan(NodeLook):
         Returns:
             How many are kept, those of earlier calls included.
         """
-        cdef Py_ssize_t i
-        cdef bint many = nodes.shape[0] > MANY
-        if many:
-            for i in range(self._count):
-                if i != known and not self._terms[i].list_count:
-                    if nodes.shape[0] * MARKS_A_ROW > self._terms[i].count:
-                        self._mark(i)
-        for i in range(nodes.shape[0]):
-            if many and not self._in_lists(nodes[i], known):
-                continue
-            if self._look(nodes[i], known, False):
-                self._keep(nodes[i], self._weigh(nodes[i]))
-                if enough and self._found_count >= enough:
-                    break
+        cdef Py_ssize_t i, count, start = 0, total = nodes.shape[0]
+        cdef uint32_t[BLOCK] some
+        while start < total:
+            count = min(BLOCK, total - start)
+            for i in range(count):
+                some[i] = nodes[start + i]
+            if total > MANY:
+                count = self._thin_out(some, count, known, total - start)
+            for i in range(count):
+                if self._look(some[i], known, False):
+                    self._keep(some[i], self._weigh(some[i]))
+                    if enough and self._found_count >= enough:
+                        return self._found_count
+            start += BLOCK
         return self._found_count
 
     def keep_all(self, const uint32_t[::1] nodes):

@@ -39,6 +39,8 @@ class ReadingSearch:
     keep: NodeFilter | None = None
     steps: list[Step] = field(default_factory=list)
     _near: NodeNumbers | None = None
+    # What is known to lead to no node: several readings come to the same terms.
+    _in_vain: set[tuple[object, ...]] = field(default_factory=set)
 
     @property
     def edition(self) -> Edition:
@@ -72,9 +74,15 @@ class ReadingSearch:
     def ranked(self, terms: Sequence[Term]) -> list[Ranked]:
         """The best nodes that have all terms."""
         edition, near = self.edition, self.request.near
+        sought = tuple([(term.spans, term.inside, term.postcode) for term in terms])
+        if sought in self._in_vain:
+            return []
         if near is not None and self._near is None:
             self._near = nodes_near(edition, *near)
-        return self.best(nodes_with_all(edition, terms, self.keep, self._near), terms)
+        ranked = self.best(nodes_with_all(edition, terms, self.keep, self._near), terms)
+        if not ranked:
+            self._in_vain.add(sought)
+        return ranked
 
     def best(self, scan: NodeScan, terms: Sequence[Term]) -> list[Ranked]:
         """The best of the nodes that a scan for these terms has kept."""

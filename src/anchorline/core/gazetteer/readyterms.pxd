@@ -71,9 +71,17 @@ cdef class ReadyTerms:
     cdef Ascending* _lists
     cdef list _kept_alive
     cdef object _source
+    # A bit for each node that has a term in its own name; NULL until that pays.
+    cdef uint64_t* _named_marks
+    # How many nodes these are at most; -1 where a number inside makes a node as good.
+    cdef Py_ssize_t _named_count
     cdef Ascending _crowded
 
     cdef void _make_ready(self, terms)
     cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node)
-    cdef bint _in_lists(self, uint32_t node, Py_ssize_t known) noexcept nogil
+    cdef Py_ssize_t _thin_out(
+        self, uint32_t* nodes, Py_ssize_t count, Py_ssize_t known, Py_ssize_t left
+    ) except -1
+    cdef Py_ssize_t _count_named(self) noexcept
     cdef int _mark(self, Py_ssize_t i) except -1
+    cdef int _mark_named(self) except -1

@@ -9,6 +9,8 @@ from .nodelists cimport SHIFT, Ascending, NodeArrays, mark_all, stands_in
 
 import numpy as np
 
+# Marking a posting costs a small part of what reading a node's row costs.
+cdef Py_ssize_t MARKS_A_ROW = 16
 # Letters that begin more words than this are not looked for among postcodes.
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
 
@@ -47,6 +49,8 @@ cdef class ReadyTerms:
         self._crowded.place = 0
         self._side = -1 if side is None else int(side)
         self._make_ready(terms)
+        self._named_marks = NULL
+        self._named_count = self._count_named()
         for i, place in enumerate(sorted(range(self._count), key=lambda n: terms[n].count)):
             self._order[i] = place
 
@@ -55,6 +59,7 @@ cdef class ReadyTerms:
         if self._terms:
             for i in range(self._count):
                 PyMem_Free(self._terms[i].marks)
+        PyMem_Free(self._named_marks)
         PyMem_Free(self._terms)
         PyMem_Free(self._order)
         PyMem_Free(self._numbers)
@@ -143,27 +148,64 @@ cdef class ReadyTerms:
             term.inside_sorted = True
         return stands_in(&term.inside, node)
 
-    cdef bint _in_lists(self, uint32_t node, Py_ssize_t known) noexcept nogil:
-        """Whether no term's own lists rule the node out."""
-        cdef Py_ssize_t i, one
+    cdef Py_ssize_t _thin_out(
+        self, uint32_t* nodes, Py_ssize_t count, Py_ssize_t known, Py_ssize_t left
+    ) except -1:
+        """Drops the nodes that the terms' lists rule out, as far as that costs less than looking.
+
+        Args:
+            known: a term that all of them are known to have, or -1.
+            left: how many nodes are still to come, these included.
+
+        Returns:
+            How many of the nodes are kept; they come first, in their order.
+        """
+        cdef Py_ssize_t place, i, kept = count
+        cdef double share = <double>left / count
         cdef Term* term
-        cdef bint found
-        for i in range(self._count):
+        if self._named_count >= 0:
+            if not self._named_marks and left * MARKS_A_ROW > self._named_count:
+                self._mark_named()
+            if self._named_marks:
+                kept = _keep_marked(nodes, kept, self._named_marks)
+        for place in range(self._count):
+            i = self._order[place]
             term = &self._terms[i]
             if i == known:
                 continue
+            if not term.marks and kept * share * MARKS_A_ROW > term.count:
+                self._mark(i)
             if term.marks:
-                if not term.marks[node >> 6] >> (node & 63) & 1:
-                    return False
+                kept = _keep_marked(nodes, kept, term.marks)
             elif term.list_count:
-                found = False
-                for one in range(term.list_count):
-                    if stands_in(&term.lists[one], node):
-                        found = True
-                        break
-                if not found:
-                    return False
-        return True
+                kept = _keep_listed(nodes, kept, term)
+        return kept
+
+    cdef Py_ssize_t _count_named(self) noexcept:
+        cdef Py_ssize_t i, span, count = 0
+        cdef Term* term
+        for i in range(self._count):
+            term = &self._terms[i]
+            if term.number.length or term.unit.length:
+                return -1
+            for span in range(term.span_count):
+                count += self._arrays.named(
+                    term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
+                ).length
+        return count
+
+    cdef int _mark_named(self) except -1:
+        """Marks all nodes that have a term in their own names."""
+        cdef Py_ssize_t i, span
+        cdef Ascending named
+        self._named_marks = _no_marks(self._arrays)
+        for i in range(self._count):
+            for span in range(self._terms[i].span_count):
+                named = self._arrays.named(
+                    self._terms[i].starts[span] >> SHIFT, self._terms[i].ends[span] >> SHIFT
+                )
+                mark_all(self._named_marks, &named)
+        return 0
 
     cdef int _mark(self, Py_ssize_t i) except -1:
         """Marks all nodes of a term, as a word, a postcode or a number inside."""
@@ -172,9 +214,7 @@ cdef class ReadyTerms:
         cdef Py_ssize_t span
         if term.marks:
             return 0
-        term.marks = <uint64_t*>PyMem_Calloc((self._arrays.words.shape[0] >> 6) + 1, 8)
-        if not term.marks:
-            raise MemoryError
+        term.marks = _no_marks(self._arrays)
         for span in range(term.span_count):
             posting = self._arrays.posting(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
             mark_all(term.marks, &posting)
@@ -204,3 +244,34 @@ cdef class ReadyTerms:
                 count += 1
                 bits &= bits - 1
         return nodes[:count]
+
+
+cdef uint64_t* _no_marks(NodeArrays arrays) except NULL:
+    """A bit for each node, none of them set."""
+    cdef uint64_t* marks = <uint64_t*>PyMem_Calloc((arrays.words.shape[0] >> 6) + 1, 8)
+    if not marks:
+        raise MemoryError
+    return marks
+
+
+cdef Py_ssize_t _keep_marked(
+    uint32_t* nodes, Py_ssize_t count, const uint64_t* marks
+) noexcept nogil:
+    cdef Py_ssize_t i, kept = 0
+    cdef uint32_t node
+    for i in range(count):
+        node = nodes[i]
+        nodes[kept] = node
+        kept += marks[node >> 6] >> (node & 63) & 1
+    return kept
+
+
+cdef Py_ssize_t _keep_listed(uint32_t* nodes, Py_ssize_t count, Term* term) noexcept nogil:
+    cdef Py_ssize_t i, one, kept = 0
+    for i in range(count):
+        for one in range(term.list_count):
+            if stands_in(&term.lists[one], nodes[i]):
+                nodes[kept] = nodes[i]
+                kept += 1
+                break
+    return kept
