@@ -1,6 +1,4 @@
 import json
-import os
-import subprocess
 import sys
 from functools import partial
 from pathlib import Path
@@ -8,27 +6,6 @@ from pathlib import Path
 import pytest
 
 COMMAND = str(Path(sys.executable).with_name("anchorline"))
-
-
-@pytest.fixture
-def run(stack, tmp_path):
-    def run(*arguments, **environment):
-        return subprocess.run(
-            [COMMAND, *arguments],
-            env={
-                "PATH": os.environ["PATH"],
-                "XDG_CONFIG_HOME": str(tmp_path),
-                "ANCHORLINE_URL": stack.url,
-                "ANCHORLINE_KEY": stack.access["server_key"],
-                "LANG": "C.UTF-8",
-            }
-            | environment,
-            capture_output=True,
-            text=True,
-            timeout=60,
-        )
-
-    return run
 
 
 @pytest.mark.parametrize(

@@ -213,3 +213,10 @@ def test_addresses_without_street_are_found_through_their_district(layouts):
     marl = gazetteer.suggest(SearchRequest("marl"))[0]
     assert (marl.kind, marl.count) == ("town", 3)
     assert np.all(built.arrays["latitudes"] == np.iinfo(np.int32).max)
+
+
+def test_a_typing_error_in_a_short_form_is_read_as_the_word_it_stands_for(gazetteer):
+    answer = gazetteer.search(SearchRequest("Kiln Crees, Brackwater"))
+    assert answer.rows[0].label == "Kiln Crescent, Brackwater"
+    assert answer.corrected == {"crees": "crescent"}
+    assert [answer.rows[0].label[a:b] for a, b in answer.rows[0].matches][1] == "Crescent"

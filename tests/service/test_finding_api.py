@@ -76,13 +76,19 @@ def test_a_layout_gives_the_order_of_asking_in_the_language_asked_for(api):
     german = get(api, "layouts/DE", language="de")
     assert german["name"] == "Deutschland"
     assert german["components"][2]["label"] == "Straße"
-    assert len(get(api, "layouts")["layouts"]) == 10
+    assert len(get(api, "layouts")["layouts"]) == 249
 
 
 def test_lines_and_check_answer_as_the_country_does(api):
     body = {"components": {"street": "Lindenstraße", "number": "3", "town": "Au"}}
     lines = api.post("layouts/DE/lines", json=body | {"international": True}).json()
-    assert lines == {"lines": ["Lindenstraße 3", "Au", "GERMANY"]}
+    assert lines == {
+        "lines": ["Lindenstraße 3", "Au", "GERMANY"],
+        "html": '<address dir="ltr" lang="de">Lindenstraße 3<br>Au<br>GERMANY</address>',
+        "one_line": "Lindenstraße 3, Au",
+    }
+    sent = api.post("layouts/DE/lines", json=body | {"international": True, "from_country": "FR"})
+    assert sent.json()["lines"][-1] == "ALLEMAGNE"
     checked = api.post("layouts/DE/check", json=body).json()
     assert checked["components"] == body["components"]
     assert checked["problems"] == [
@@ -227,3 +233,40 @@ def test_addresses_are_counted_once_however_many_languages_they_have(client):
     assert edition.rows_used > edition.addresses
     (summary,) = (found for found in client.datasets.list() if found.name == "demo")
     assert summary.addresses == 6000
+
+
+def test_many_addresses_are_written_out_and_every_faulty_one_is_named(api):
+    some = [{"country_code": "FR", "town": "Épinoy"}, {"country_code": "gb", "town": "Marl"}]
+    answer = api.post("layouts/lines", json={"addresses": some, "international": True})
+    assert answer.json() == {"lines": [["ÉPINOY", "FRANCE"], ["MARL", "UNITED KINGDOM"]]}
+    faulty = [{"town": "Au"}, {"country_code": "FR", "twon": "Au"}, some[0]]
+    refused = api.post("layouts/lines", json={"addresses": faulty})
+    assert refused.status_code == 422
+    assert [e["pointer"] for e in refused.json()["errors"]] == [
+        "/addresses/0/country_code", "/addresses/1/twon",
+    ]  # fmt: skip
+    assert api.post("layouts/lines", json={"addresses": [some[0]] * 1001}).status_code == 422
+    sender = api.post("layouts/lines", json={"addresses": some, "from_country": "XX"})
+    assert sender.json()["errors"][0]["pointer"] == "/from_country"
+
+
+def test_what_a_country_has_no_place_for_is_kept_and_offered_elsewhere(api):
+    given = {"street": "Kiln Row", "town": "Marl", "postcode": "qv11aa", "region_code": "XX",
+             "district": "Eastside"}  # fmt: skip
+    checked = api.post("layouts/SG/check", json={"components": given | {"postcode": "000001"}})
+    assert {u["component"]: u["offered_to"] for u in checked.json()["unused"]} == {
+        "district": None, "region_code": None,
+    }  # fmt: skip
+    assert checked.json()["components"]["district"] == "Eastside"
+    german = api.post("layouts/QA/check", json={"components": {"region": "North", "town": "Doha"}})
+    assert german.json()["unused"] == [
+        {"component": "region", "value": "North", "offered_to": "district"}
+    ]
+
+
+def test_right_to_left_lines_say_so(api):
+    body = {"components": {"street": "شارع النخيل", "number": "12", "town": "القرية"}}
+    html = api.post("layouts/EG/lines", json=body).json()["html"]
+    assert html.startswith('<address dir="rtl" lang="ar">')
+    latin = api.post("layouts/EG/lines", json={"components": {"town": "<b>Au</b>"}}).json()["html"]
+    assert latin == '<address dir="ltr">&lt;B&gt;AU&lt;/B&gt;</address>'

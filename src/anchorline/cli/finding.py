@@ -1,4 +1,4 @@
-"""`find`, `postcode`, `show`, `near`, `lines`."""
+"""`find`, `postcode`, `show`, `near`."""
 
 from __future__ import annotations
 
@@ -169,37 +169,3 @@ def near(
     if not found.addresses:
         note(f"There is no address within {radius:,.0f} m.")
         sys.exit(3)
-
-
-@click.command()
-@click.argument("country")
-@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
-@click.option("--international", is_flag=True, help="For mail from abroad.")
-@json_option
-@click.pass_obj
-def lines(
-    connect: Connect,
-    country: str,
-    components: tuple[str, ...],
-    international: bool,
-    as_json: bool,
-) -> None:
-    """Components written out as COUNTRY does it.
-
-    \b
-    Example:
-      anchorline lines DE street=Lindenstraße number=12 postcode=00011 town=Lerchenbruch
-    """
-    pairs = [component.partition("=") for component in components]
-    faulty = [name for name, sign, _value in pairs if not sign]
-    if faulty or not pairs:
-        raise click.UsageError(
-            f"Write components as NAME=VALUE, such as town=Brackwater; not {faulty or 'nothing'}."
-        )
-    written = connect().lines(
-        country, {name: value for name, _sign, value in pairs}, international=international
-    )
-    if as_json:
-        print_json(written)
-    else:
-        print_lines(written)

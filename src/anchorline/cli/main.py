@@ -18,8 +18,9 @@ import click
 from anchorline.client import AnchorlineError, Client, NotFoundError, UnreachableError
 
 from .data import data
-from .finding import find, lines, near, postcode, show
+from .finding import find, near, postcode, show
 from .forms import forms
+from .layouts import layouts, lines
 from .output import note
 from .records import records
 from .settings import Connection, read_connection, settings_file, write_connection
@@ -129,7 +130,7 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-for command in (find, postcode, show, near, lines, data, forms, records):
+for command in (find, postcode, show, near, lines, layouts, data, forms, records):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

@@ -27,12 +27,15 @@ from anchorline.wire.forms import (
     FormSummary,
 )
 from anchorline.wire.layouts import (
+    MOST_ADDRESSES,
     CheckComponentsAnswer,
     CheckComponentsRequest,
     LayoutAnswer,
     LayoutList,
     LinesAnswer,
     LinesRequest,
+    ManyLinesAnswer,
+    ManyLinesRequest,
 )
 from anchorline.wire.records import (
     RecordAnswer,
@@ -154,11 +157,42 @@ class Client:
         return self._get(f"layouts/{_part(country_code)}", LayoutAnswer, {"language": language})
 
     def lines(
-        self, country_code: str, components: Mapping[str, str], *, international: bool = False
-    ) -> list[str]:
-        """Components written out in the country's lines."""
-        body = LinesRequest(components=dict(components), international=international)
-        return self._post(f"layouts/{_part(country_code)}/lines", LinesAnswer, body).lines
+        self,
+        country_code: str,
+        components: Mapping[str, str],
+        *,
+        international: bool = False,
+        from_country: str | None = None,
+    ) -> LinesAnswer:
+        """Components written out in the country's lines.
+
+        Args:
+            international: for mail from abroad: the country's name comes last.
+            from_country: where that is posted, so that the name is in a language read there.
+        """
+        body = LinesRequest(
+            components=dict(components), international=international, from_country=from_country
+        )
+        return self._post(f"layouts/{_part(country_code)}/lines", LinesAnswer, body)
+
+    def many_lines(
+        self,
+        addresses: Sequence[Mapping[str, str]],
+        *,
+        international: bool = False,
+        from_country: str | None = None,
+    ) -> list[list[str]]:
+        """The lines of many addresses, each with its `country_code`; in calls of a thousand."""
+        written: list[list[str]] = []
+        for start in range(0, len(addresses), MOST_ADDRESSES):
+            some = addresses[start : start + MOST_ADDRESSES]
+            body = ManyLinesRequest(
+                addresses=[dict(address) for address in some],
+                international=international,
+                from_country=from_country,
+            )
+            written += self._post("layouts/lines", ManyLinesAnswer, body).lines
+        return written
 
     def check(self, country_code: str, components: Mapping[str, str]) -> CheckComponentsAnswer:
         """Components held against the country's layout."""

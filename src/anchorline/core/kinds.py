@@ -2,8 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 NODE_KINDS: tuple[str, ...] = (
     "street", "district", "town", "region", "postcode", "building", "organisation", "place",
 )  # fmt: skip
 SUGGESTION_KINDS: tuple[str, ...] = ("address", *NODE_KINDS)
 LONGEST_QUERY = 200
+
+# How sure the facts of a layout are: read from the postal authority's own rules; as general sources
+# have them; open, where these disagree or hardly any mail goes.
+Confidence = Literal["sure", "likely", "open"]

@@ -3,7 +3,17 @@
 from __future__ import annotations
 
 from anchorline.core.address import component_problems
-from anchorline.core.layouts import Layout, check_components, write_lines
+from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.core.layouts import (
+    Layout,
+    check_components,
+    language_of,
+    one_line,
+    unused_components,
+    write_html,
+    write_lines,
+    written_line,
+)
 from anchorline.wire.base import Shape
 from anchorline.wire.layouts import (
     AskedShape,
@@ -16,7 +26,10 @@ from anchorline.wire.layouts import (
     LayoutQuery,
     LinesAnswer,
     LinesRequest,
+    ManyLinesAnswer,
+    ManyLinesRequest,
     OptionShape,
+    UnusedComponent,
 )
 
 from .access import Access
@@ -31,9 +44,13 @@ def require_layout(call: Call, country_code: str) -> Layout:
     """The layout of a country; 404 where there is none."""
     layout = call.services.layouts.get(country_code)
     if layout is None:
-        codes = ", ".join(known.country_code for known in call.services.layouts)
-        raise not_found(f"There is no layout for country {country_code!r}; there are: {codes}.")
+        raise not_found(f"{_no_layout(call, country_code)} GET /layouts lists all.")
     return layout
+
+
+def _no_layout(call: Call, country_code: str) -> str:
+    codes = [known.country_code for known in call.services.layouts]
+    return unknown_name_detail("country code", country_code, nearest_names(country_code, codes))
 
 
 def require_components(components: dict[str, str], pointer: str) -> None:
@@ -48,7 +65,15 @@ def list_layouts(call: Call) -> Shape:
     """The countries that have a layout."""
     layouts = sorted(call.services.layouts, key=lambda layout: layout.name)
     return LayoutList(
-        layouts=[LayoutEntry(country_code=x.country_code, name=x.name) for x in layouts]
+        layouts=[
+            LayoutEntry(
+                country_code=layout.country_code,
+                name=layout.name,
+                confidence=layout.confidence,
+                post_of=layout.post_of,
+            )
+            for layout in layouts
+        ]
     )
 
 
@@ -64,11 +89,10 @@ def get_layout(call: Call) -> Shape:
     """A country's layout: what is asked for, in which order, called what."""
     layout = require_layout(call, call.path["country_code"])
     language = call.query(LayoutQuery).language
-    name = layout.names.get(language) or layout.names.get(language.split("-")[0], layout.name)
     regions = [OptionShape(code=r.code, name=r.name, latin=r.latin) for r in layout.regions]
     return LayoutAnswer(
         country_code=layout.country_code,
-        name=name,
+        name=layout.name_in(language),
         components=[
             AskedShape(
                 component=asked.component,
@@ -79,6 +103,12 @@ def get_layout(call: Call) -> Shape:
             for asked in layout.asked
         ],
         masks=list(layout.masks),
+        starts=list(layout.postcode_starts),
+        languages=list(layout.languages),
+        lines={script: list(map(written_line, lines)) for script, lines in layout.lines.items()},
+        confidence=layout.confidence,
+        source=layout.source,
+        post_of=layout.post_of,
         version=layout.version,
     )
 
@@ -96,7 +126,52 @@ def write_address_lines(call: Call) -> Shape:
     layout = require_layout(call, call.path["country_code"])
     body = call.body(LinesRequest)
     require_components(body.components, "/components")
-    return LinesAnswer(lines=write_lines(layout, body.components, international=body.international))
+    components = body.components
+    lines = write_lines(
+        layout,
+        components,
+        international=body.international,
+        language=_language_of_sender(call, body.from_country),
+    )
+    return LinesAnswer(
+        lines=lines,
+        html=write_html(lines, language_of(layout, components)),
+        one_line=one_line(layout, components),
+    )
+
+
+@area.endpoint(
+    "POST", "/layouts/lines", access=Access.SERVER, body=ManyLinesRequest, answer=ManyLinesAnswer
+)
+def write_many_lines(call: Call) -> Shape:
+    """Many addresses written out, each as its country does it."""
+    body = call.body(ManyLinesRequest)
+    language = _language_of_sender(call, body.from_country)
+    problems: list[Problem] = []
+    written: list[list[str]] = []
+    for place, components in enumerate(body.addresses):
+        pointer = f"/addresses/{place}"
+        problems += component_problems(components, pointer)
+        code = components.get("country_code", "")
+        layout = call.services.layouts.get(code)
+        if layout is None:
+            problems.append(Problem(f"{pointer}/country_code", _no_layout(call, code)))
+        else:
+            written.append(
+                write_lines(layout, components, international=body.international, language=language)
+            )
+    if problems:
+        raise invalid(problems)
+    return ManyLinesAnswer(lines=written)
+
+
+def _language_of_sender(call: Call, country_code: str | None) -> str:
+    if country_code is None:
+        return "en"
+    layout = call.services.layouts.get(country_code)
+    if layout is None:
+        raise invalid([Problem("/from_country", _no_layout(call, country_code))])
+    return layout.languages[0]
 
 
 @area.endpoint(
@@ -116,4 +191,8 @@ def check_against_layout(call: Call) -> Shape:
     return CheckComponentsAnswer(
         components=canonical,
         problems=[ComponentProblem(component=p.pointer, detail=p.detail) for p in problems],
+        unused=[
+            UnusedComponent(component=u.component, value=u.value, offered_to=u.offered_to)
+            for u in unused_components(layout, body.components)
+        ],
     )

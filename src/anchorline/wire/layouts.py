@@ -6,7 +6,12 @@ from typing import Annotated
 
 from pydantic import Field
 
-from .base import ComponentMap, RequestShape, Shape, example
+from anchorline.core.kinds import Confidence
+
+from .base import ComponentMap, CountryCode, RequestShape, Shape, example
+
+# So many addresses may be written out by one call.
+MOST_ADDRESSES = 1000
 
 
 class LayoutQuery(RequestShape):
@@ -20,12 +25,20 @@ class LayoutEntry(Shape):
 
     country_code: str
     name: str
+    confidence: Confidence = Field(description="How sure its facts are")
+    post_of: str = Field(description="The country whose post it uses; empty for its own")
 
 
 class LayoutList(Shape):
     """All layouts, by the country's name."""
 
-    model_config = example({"layouts": [{"country_code": "GB", "name": "United Kingdom"}]})
+    model_config = example(
+        {
+            "layouts": [
+                {"country_code": "RE", "name": "Réunion", "confidence": "sure", "post_of": "FR"}
+            ]
+        }
+    )
     layouts: list[LayoutEntry]
 
 
@@ -57,6 +70,12 @@ class LayoutAnswer(Shape):
                 {"component": "postcode", "label": "ZIP code", "required": True, "options": None}
             ],
             "masks": ["99999", "99999-9999"],
+            "starts": [],
+            "languages": ["en"],
+            "lines": {"": ["number street", "town, region_code postcode"]},
+            "confidence": "sure",
+            "source": "ISO 3166-2:US",
+            "post_of": "",
             "version": 1,
         }
     )
@@ -64,6 +83,14 @@ class LayoutAnswer(Shape):
     name: str
     components: list[AskedShape]
     masks: list[str] = Field(description="9 a digit, A a letter, * either, anything else itself")
+    starts: list[str] = Field(description="What every postcode begins with; empty: open")
+    languages: list[str] = Field(description="BCP 47, the commonest first")
+    lines: dict[str, list[str]] = Field(
+        description="Lines in their notation, by ISO 15924 script; the empty one is the rest"
+    )
+    confidence: Confidence
+    source: str = Field(description="Where the facts come from")
+    post_of: str = Field(description="The country whose post it uses; empty for its own")
     version: int
 
 
@@ -78,13 +105,46 @@ class LinesRequest(RequestShape):
     )
     components: ComponentMap
     international: bool = Field(default=False, description="For mail from abroad")
+    from_country: CountryCode | None = Field(
+        default=None,
+        description="Where mail from abroad is posted: the country is named in its language, "
+        "otherwise in English",
+    )
 
 
 class LinesAnswer(Shape):
     """The lines, none of them empty."""
 
-    model_config = example({"lines": ["16 Abbey Mews", "BRACKWATER", "UNITED KINGDOM"]})
+    model_config = example(
+        {
+            "lines": ["16 Abbey Mews", "BRACKWATER", "UNITED KINGDOM"],
+            "html": '<address dir="ltr" lang="en">16 Abbey Mews<br>BRACKWATER</address>',
+            "one_line": "16 Abbey Mews, Brackwater",
+        }
+    )
     lines: list[str]
+    html: str = Field(description="The same as an `address` element, escaped")
+    one_line: str = Field(description="For labels and lists: one line, without capitals")
+
+
+class ManyLinesRequest(RequestShape):
+    """Addresses to write out; each names its country among its components."""
+
+    model_config = example(
+        {"addresses": [{"country_code": "IE", "town": "Kilcorran", "region": "Kerry"}]}
+    )
+    addresses: list[ComponentMap] = Field(max_length=MOST_ADDRESSES)
+    international: bool = Field(default=False, description="For mail from abroad")
+    from_country: CountryCode | None = Field(
+        default=None, description="Where mail from abroad is posted"
+    )
+
+
+class ManyLinesAnswer(Shape):
+    """For each address its lines, in the order given."""
+
+    model_config = example({"lines": [["KILCORRAN", "Co. Kerry"]]})
+    lines: list[list[str]]
 
 
 class CheckComponentsRequest(RequestShape):
@@ -101,6 +161,14 @@ class ComponentProblem(Shape):
     detail: str
 
 
+class UnusedComponent(Shape):
+    """A value that the country has no place for; it is kept."""
+
+    component: str
+    value: str
+    offered_to: str | None = Field(description="A component that is empty and may hold it")
+
+
 class CheckComponentsAnswer(Shape):
     """Components in their canonical spelling, and what is wrong with them."""
 
@@ -108,7 +176,9 @@ class CheckComponentsAnswer(Shape):
         {
             "components": {"street": "Abbey Mews", "postcode": "QV1 1AA"},
             "problems": [{"component": "town", "detail": "United Kingdom needs a Post town here."}],
+            "unused": [{"component": "region", "value": "Kent", "offered_to": None}],
         }
     )
     components: dict[str, str]
     problems: list[ComponentProblem]
+    unused: list[UnusedComponent] = Field(description="What the country has no place for")

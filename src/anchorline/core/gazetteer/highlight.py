@@ -25,5 +25,5 @@ class Highlighter:
 
     def ranges(self, label: str, read: Iterable[str] = ()) -> tuple[tuple[int, int], ...]:
         """Ranges of a label that are matched; `read` are words that typed ones were read as."""
-        whole = self._whole.union(read) if read else self._whole
+        whole = self._whole.union(read, *map(same_words, read)) if read else self._whole
         return tuple(match_ranges(label, whole, self._begun))

@@ -44,7 +44,7 @@ class RowMaker:
         return {
             fold(name): code
             for code in self.edition.countries
-            for name in self._layouts.require(code).names.values()
+            for name in self._layouts.require(code).known_names()
         }
 
     def address(self, index: int, language: str = "") -> Suggestion:

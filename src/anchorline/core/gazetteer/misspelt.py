@@ -6,12 +6,13 @@ one was meant to be; the index of letters left out (`typos`) is for where they l
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from .arrays import FIELD_BITS
 from .edition import Edition
 from .edits import distance
 from .ranked import Ranked
+from .spelling import same_words
 from .terms import Term
 from .typos import edits_allowed
 
@@ -30,8 +31,11 @@ def corrected_from(
     """
     held = [edition.node_words[best.node].tolist() for best in nodes]
     numbers = {code >> FIELD_BITS for cells in held for code in cells}
+    # A register may write a word short, and so may the person who mistypes it: `Crees` for `Cres`.
     words = {
-        number: edition.words[number] for number in sorted(numbers) if number < len(edition.words)
+        number: (edition.words[number], *same_words(edition.words[number]))
+        for number in sorted(numbers)
+        if number < len(edition.words)
     }
     found: list[Term] = []
     for term in terms:
@@ -45,19 +49,25 @@ def corrected_from(
     return found
 
 
-def _nearest(term: Term, words: dict[int, str]) -> tuple[int, list[int]] | None:
-    """The words fewest edits away from a token, and how many edits these are."""
+def _nearest(term: Term, words: Mapping[int, tuple[str, ...]]) -> tuple[int, list[int]] | None:
+    """The words fewest edits away from a token, and how many edits these are.
+
+    Args:
+        words: for each word the forms that it is written in.
+    """
     text, allowed = term.token.text, edits_allowed(term.token.text)
     if not text.isalpha():
         return None
     best: list[int] = []
-    for number, word in words.items():
-        if abs(len(word) - len(text)) > allowed and not term.token.unfinished:
-            continue
-        edits = distance(text, word, allowed, term.token.unfinished)
-        if 0 < edits <= allowed:
-            if edits < allowed:
-                best = []
-                allowed = edits
-            best.append(number)
+    for number, forms in words.items():
+        for form in forms:
+            if abs(len(form) - len(text)) > allowed and not term.token.unfinished:
+                continue
+            edits = distance(text, form, allowed, term.token.unfinished)
+            if 0 < edits <= allowed:
+                if edits < allowed:
+                    best = []
+                    allowed = edits
+                if number not in best:
+                    best.append(number)
     return (allowed, best) if best else None

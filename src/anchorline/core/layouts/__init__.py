@@ -2,25 +2,34 @@
 
 `model` holds the layout, `masks` the postcode patterns, `notation` reads the lines of a
 layout, `lines` writes an address out with them, `check` holds an address against a layout,
-`library` reads the shipped files in `data/`, one a country.
+`library` reads the shipped files in `data/`, one a country. `names` has what countries are called,
+`scripts` in what they are written, `postcodes` what a country's scheme tells of a postcode.
 """
 
-from .check import check_components
+from .check import Unused, check_components, unused_components
 from .library import LayoutLibrary, shipped_layouts
-from .lines import one_line, write_lines
+from .lines import language_of, one_line, write_html, write_lines
 from .masks import canonical_postcode, fits_masks, may_become
 from .model import Asked, Layout, Region
+from .notation import written_line
+from .postcodes import spelt_postcode
 
 __all__ = [
     "Asked",
     "Layout",
     "LayoutLibrary",
     "Region",
+    "Unused",
     "canonical_postcode",
     "check_components",
     "fits_masks",
+    "language_of",
     "may_become",
     "one_line",
     "shipped_layouts",
+    "spelt_postcode",
+    "unused_components",
+    "write_html",
     "write_lines",
+    "written_line",
 ]

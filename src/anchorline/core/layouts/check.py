@@ -3,15 +3,65 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 
 from ..address import Components, tidy_components
 from ..errors import Problem
 from .lines import complete_region
-from .masks import canonical_postcode
 from .model import Layout
+from .model import component_names as named
+from .postcodes import regions_of_postcode, spelt_postcode
 
+# Where a value may go that a layout has no place for, the likeliest first.
+_OFFERS: dict[str, tuple[str, ...]] = {
+    "recipient": ("organisation",),
+    "organisation": ("recipient", "building"),
+    "place": ("organisation", "building"),
+    "unit": ("building", "number"),
+    "building": ("organisation", "street"),
+    "number": ("unit", "street"),
+    "street": ("district", "building"),
+    "district": ("street", "region"),
+    "town": ("district", "region"),
+    "region": ("region_code", "district"),
+    "region_code": ("region",),
+    "nation": ("region",),
+}
 # What people may leave out when something else says where in the street the address is.
 _STANDS_FOR_STREET = ("street", "place", "building", "po_box", "district", "organisation")
+
+
+@dataclass(frozen=True, slots=True)
+class Unused:
+    """A value that the layout has no place for.
+
+    Attributes:
+        component: its component.
+        value: it itself; it is kept.
+        offered_to: a component of the layout that is empty and may hold it, or None.
+    """
+
+    component: str
+    value: str
+    offered_to: str | None
+
+
+def unused_components(layout: Layout, components: Mapping[str, str]) -> list[Unused]:
+    """What is given and neither asked for nor written by the layout, and where it may go."""
+    written = {name for lines in layout.lines.values() for line in lines for name in named(line)}
+    place = {asked.component for asked in layout.asked} | written | {"country", "country_code"}
+    if place & {"region", "region_code"} or layout.regions:
+        place |= {"region", "region_code"}
+    given = tidy_components(components)
+    return [
+        Unused(
+            name,
+            value,
+            next((o for o in _OFFERS.get(name, ()) if o in place and o not in given), None),
+        )
+        for name, value in given.items()
+        if name not in place
+    ]
 
 
 def check_components(
@@ -55,17 +105,23 @@ def _postcode(layout: Layout, components: Components) -> list[Problem]:
     typed = components.get("postcode")
     if not typed or not layout.masks:
         return []
-    canonical = canonical_postcode(typed, layout.masks)
+    canonical = spelt_postcode(layout, typed)
     if canonical is None:
         asked = layout.asks_for("postcode")
         label = asked.labels["en"] if asked else "postcode"
         detail = (
             f"{typed!r} is not a {label} of {layout.name}: "
-            f"it looks like {masks_hint(layout)} (9 a digit, A a letter, * either)."
+            f"it looks like {masks_hint(layout)} (9 a digit, A a letter, * either)"
+            f"{_begins(layout)}."
         )
         return [Problem("postcode", detail)]
     components["postcode"] = canonical
     return []
+
+
+def _begins(layout: Layout) -> str:
+    starts = layout.postcode_starts
+    return f" and begins with {' or '.join(starts)}" if starts else ""
 
 
 def _region(layout: Layout, components: Components) -> list[Problem]:
@@ -77,4 +133,18 @@ def _region(layout: Layout, components: Components) -> list[Problem]:
     name = components.get("region")
     if name and not code and layout.asks_for("region_code"):
         return [Problem("region", f"{layout.name} has no region called {name!r}.")]
-    return []
+    return _disagreement(layout, components)
+
+
+def _disagreement(layout: Layout, components: Components) -> list[Problem]:
+    """A postcode of another region than the one given, where the country's scheme tells."""
+    code, postcode = components.get("region_code"), components.get("postcode")
+    if not code or not postcode:
+        return []
+    found = regions_of_postcode(layout, postcode)
+    if not found or any(region.code.upper() == code.upper() for region in found):
+        return []
+    given = layout.region_by_code(code)
+    named_so = given.latin if given else code
+    others = " or ".join(region.latin for region in found)
+    return [Problem("postcode", f"{postcode} lies in {others}, not in {named_so}.")]

@@ -18,7 +18,7 @@ def canonical_postcode(typed: str, masks: Iterable[str]) -> str | None:
 
     `canonical_postcode(canonical_postcode(x)) == canonical_postcode(x)`.
     """
-    bare = _bare(typed)
+    bare = letters_and_digits(typed)
     for mask in masks:
         spelt = _fit(bare, mask)
         if spelt is not None:
@@ -33,14 +33,15 @@ def fits_masks(typed: str, masks: Iterable[str]) -> bool:
 
 def may_become(typed: str, masks: Iterable[str]) -> bool:
     """Whether what was typed is the beginning of a postcode of one of the masks."""
-    bare = _bare(typed)
+    bare = letters_and_digits(typed)
     return bool(bare) and any(
         len(bare) <= len(pattern) and all(map(_matches, bare, pattern))
         for pattern in map(_bare_mask, masks)
     )
 
 
-def _bare(text: str) -> str:
+def letters_and_digits(text: str) -> str:
+    """A postcode's letters and digits alone, in capitals; full-width ones as plain ones."""
     plain = unicodedata.normalize("NFKC", text).upper()
     return "".join(c for c in plain if c.isalnum())
 

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
-from ..text import tokens
+from ..kinds import Confidence
+from ..text import fold, tokens
+from .names import LANGUAGES_OF_MAIL, country_name
 from .notation import Bracket, Line, Named, Part, Quoted
 
 
@@ -17,11 +19,15 @@ class Region:
         code: ISO 3166-2, the part after the hyphen.
         name: the name as mail uses it.
         latin: the name in Latin letters where `name` is not, else the same.
+        also: other names that people know it by.
+        postcodes: what its postcodes begin with: `900-961`, `10`; empty where that does not tell.
     """
 
     code: str
     name: str
     latin: str
+    also: tuple[str, ...] = ()
+    postcodes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +57,7 @@ class Layout:
 
     Attributes:
         country_code: ISO 3166-1 alpha-2.
-        names: the country's name by BCP 47 language; `en` is always there.
+        names: names by BCP 47 language where CLDR's is not what mail is addressed to.
         languages: languages of the country, the commonest first.
         asked: components in the order of asking.
         masks: postcode patterns, alternatives to one another; empty where there are none.
@@ -59,6 +65,10 @@ class Layout:
         lines: the domestic lines by ISO 15924 script; the key `""` is the default.
         version: counts the published states of this layout, from 1.
         source: where the facts come from.
+        confidence: how sure these are.
+        post_of: the country whose post it uses, and whose layout it inherits; empty for its own.
+        postcode_starts: what every postcode begins with; empty where that is open.
+        postcode_prefixes: what people put before postcodes that does not belong to them.
         box: south, west, north and east of the country, in rounded degrees; west is greater than
             east where it lies across the 180th meridian. None where it is not known.
     """
@@ -72,16 +82,38 @@ class Layout:
     lines: dict[str, tuple[Line, ...]]
     version: int = 1
     source: str = ""
+    confidence: Confidence = "sure"
+    post_of: str = ""
+    postcode_starts: tuple[str, ...] = ()
+    postcode_prefixes: tuple[str, ...] = ()
     box: tuple[float, float, float, float] | None = None
     _asked_by_name: dict[str, Asked] = field(init=False, repr=False, compare=False)
+    _regions_by_code: dict[str, Region] = field(init=False, repr=False, compare=False)
+    _regions_by_name: dict[str, Region] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
+        """Lays out what is looked up for every address."""
+        by_name: dict[str, Region] = {}
+        for region in self.regions:
+            for name in (region.name, region.latin, *region.also):
+                by_name.setdefault(fold(name), region)
         object.__setattr__(self, "_asked_by_name", {a.component: a for a in self.asked})
+        object.__setattr__(self, "_regions_by_code", {r.code.upper(): r for r in self.regions})
+        object.__setattr__(self, "_regions_by_name", by_name)
 
     @property
     def name(self) -> str:
         """The country's name in English."""
-        return self.names["en"]
+        return self.name_in("en")
+
+    def name_in(self, language: str) -> str:
+        """The country's name in a language (BCP 47), in English where there is none."""
+        own = self.names.get(language) or self.names.get(language.split("-")[0])
+        return own or country_name(self.country_code, language) or self.name_in("en")
+
+    def known_names(self) -> list[str]:
+        """The names that mail to the country is addressed by."""
+        return list(dict.fromkeys(map(self.name_in, (*LANGUAGES_OF_MAIL, *self.languages))))
 
     def asks_for(self, component: str) -> Asked | None:
         """The layout's entry for a component, or None where the country does not use it."""
@@ -92,7 +124,7 @@ class Layout:
         """Whether the street's number is written before its name."""
         for lines in self.lines.values():
             for line in lines:
-                names = _component_names(line)
+                names = component_names(line)
                 if "number" in names and "street" in names:
                     return names.index("number") < names.index("street")
         return True
@@ -117,23 +149,19 @@ class Layout:
 
     def region_by_code(self, code: str) -> Region | None:
         """The region with an ISO 3166-2 code (the part after the hyphen), in any case."""
-        wanted = code.strip().upper()
-        return next((r for r in self.regions if r.code.upper() == wanted), None)
+        return self._regions_by_code.get(code.strip().upper())
 
     def region_by_name(self, name: str) -> Region | None:
-        """The region with a name, in its own or in Latin letters, in any case."""
-        wanted = name.strip().casefold()
-        return next(
-            (r for r in self.regions if wanted in (r.name.casefold(), r.latin.casefold())), None
-        )
+        """The region that is known by a name, however it is cased or accented."""
+        return self._regions_by_name.get(fold(name))
 
 
-def _component_names(parts: Iterable[Part]) -> list[str]:
+def component_names(parts: Iterable[Part]) -> list[str]:
     """The components that a line names, in order."""
     found: list[str] = []
     for part in parts:
         if isinstance(part, Named):
             found.append(part.component)
         elif isinstance(part, Bracket):
-            found += _component_names(part.parts)
+            found += component_names(part.parts)
     return found

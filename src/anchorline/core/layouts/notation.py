@@ -90,6 +90,21 @@ def read_line(text: str) -> Line:
     return tuple(parts)
 
 
+def written_line(parts: Line) -> str:
+    """A line in the notation: `read_line(written_line(line)) == line`."""
+    return "".join(map(_written, parts))
+
+
+def _written(part: Part) -> str:
+    if isinstance(part, Named):
+        return part.component.upper() if part.capitals else part.component
+    if isinstance(part, Quoted):
+        return f'"{part.text}"'
+    if isinstance(part, Separator):
+        return part.text or "+"
+    return f"[{written_line(part.parts)}]"
+
+
 def _lexemes(text: str) -> list[re.Match[str]]:
     found = list(_LEXEME.finditer(text))
     end = 0

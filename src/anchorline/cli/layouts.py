@@ -1,0 +1,242 @@
+"""`lines`, and `layouts list|show|lines|check`."""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Callable, Iterable, Iterator
+from itertools import islice
+
+import click
+
+from anchorline.client import Client
+from anchorline.core.address import COMPONENT_SET, COMPONENTS
+from anchorline.core.errors import nearest_names, unknown_name_detail
+from anchorline.wire.layouts import MOST_ADDRESSES, AskedShape, LayoutAnswer
+
+from .output import json_option, note, print_json, print_lines, print_table
+
+Connect = Callable[[], Client]
+_abroad = click.option("--international", is_flag=True, help="For mail from abroad.")
+_sender = click.option(
+    "--from",
+    "from_country",
+    metavar="COUNTRY",
+    help="Where mail from abroad is posted: the country is named in its language.",
+)
+
+
+@click.group()
+def layouts() -> None:
+    """Country layouts: what each country asks for, and how it writes addresses out."""
+
+
+@layouts.command("list")
+@click.argument("name", default="")
+@json_option
+@click.pass_obj
+def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
+    """The countries that have a layout, or those that have NAME in their name or as code.
+
+    \b
+    Example:
+      anchorline layouts list guinea
+    """
+    wanted = name.casefold()
+    found = [
+        entry
+        for entry in connect().layouts().layouts
+        if wanted in entry.name.casefold() or wanted == entry.country_code.casefold()
+    ]
+    if as_json:
+        print_json(found)
+    else:
+        print_table(
+            ("code", "country", "post of", "facts"),
+            [(entry.country_code, entry.name, entry.post_of, entry.confidence) for entry in found],
+        )
+    if not found:
+        note(f"No country has {name!r} in its name.")
+        sys.exit(3)
+
+
+@layouts.command("show")
+@click.argument("country")
+@click.option("--language", default="en", help="Of the labels, as BCP 47 has it: fr, zh-Hant.")
+@json_option
+@click.pass_obj
+def show_layout(connect: Connect, country: str, language: str, as_json: bool) -> None:
+    """What COUNTRY asks for, in which order, and its lines in their notation.
+
+    \b
+    Example:
+      anchorline layouts show CH --language fr
+    """
+    layout = connect().layout(country, language=language)
+    if as_json:
+        print_json(layout)
+        return
+    print_lines([f"{layout.name} ({layout.country_code})", ""])
+    print_table(
+        ("component", "label", "required", "choices"),
+        [
+            (asked.component, asked.label, "yes" if asked.required else "", _choices(asked))
+            for asked in layout.components
+        ],
+    )
+    print_lines(["", *_postcodes(layout)])
+    for script, lines in layout.lines.items():
+        print_lines([f"Lines{f' in {script}' if script else ''}:", *(f"  {x}" for x in lines), ""])
+    post = f" Uses the post of {layout.post_of}." if layout.post_of else ""
+    note(f"Facts: {layout.confidence}. {layout.source}.{post}")
+
+
+def _choices(asked: AskedShape) -> str:
+    options = asked.options or []
+    some = ", ".join(option.code for option in options[:4])
+    return f"{some} … ({len(options)})" if len(options) > 4 else some
+
+
+def _postcodes(layout: LayoutAnswer) -> list[str]:
+    if not layout.masks:
+        return ["Postcodes: none", ""]
+    begins = f", beginning with {' or '.join(layout.starts)}" if layout.starts else ""
+    legend = "(9 a digit, A a letter, * either)"
+    return [f"Postcodes: {' or '.join(layout.masks)} {legend}{begins}", ""]
+
+
+@click.command()
+@click.argument("country")
+@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
+@_abroad
+@_sender
+@json_option
+@click.pass_obj
+def lines(
+    connect: Connect,
+    country: str,
+    components: tuple[str, ...],
+    international: bool,
+    from_country: str | None,
+    as_json: bool,
+) -> None:
+    """Components written out as COUNTRY does it.
+
+    \b
+    Example:
+      anchorline lines DE street=Lindenstraße number=12 postcode=00011 town=Lerchenbruch
+    """
+    written = connect().lines(
+        country, _pairs(components), international=international, from_country=from_country
+    )
+    if as_json:
+        print_json(written.lines)
+    else:
+        print_lines(written.lines)
+
+
+@layouts.command("lines")
+@click.argument("country", default="")
+@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
+@_abroad
+@_sender
+@json_option
+@click.pass_context
+def layout_lines(
+    context: click.Context,
+    country: str,
+    components: tuple[str, ...],
+    international: bool,
+    from_country: str | None,
+    as_json: bool,
+) -> None:
+    """Components written out as COUNTRY does it; without any, JSON Lines from the input.
+
+    Each line of the input is an object of components. One without a country_code is of COUNTRY.
+    The answer has the addresses in their order, a blank line between two; with --json one list of
+    lines for each.
+
+    \b
+    Examples:
+      anchorline layouts lines DE street=Lindenstraße number=12 town=Lerchenbruch
+      anchorline layouts lines --international < addresses.jsonl
+    """
+    if components:
+        context.forward(lines)
+        return
+    connect: Connect = context.obj
+    client = connect()
+    entries = _read_components(sys.stdin, country)
+    first = True
+    while some := list(islice(entries, MOST_ADDRESSES)):
+        for written in client.many_lines(
+            some, international=international, from_country=from_country
+        ):
+            if as_json:
+                click.echo(json.dumps(written, ensure_ascii=False))
+                continue
+            print_lines([*([] if first else [""]), *written])
+            first = False
+
+
+@layouts.command()
+@click.argument("country")
+@click.argument("components", nargs=-1, required=True, metavar="COMPONENT=VALUE...")
+@json_option
+@click.pass_obj
+def check(connect: Connect, country: str, components: tuple[str, ...], as_json: bool) -> None:
+    """Components held against COUNTRY's layout: what is missing, wrong, or has no place there.
+
+    Ends with 3 where there is a problem.
+
+    \b
+    Example:
+      anchorline layouts check US street="12 Oak St" town=Cedarton region=Vermont postcode=90210
+    """
+    answer = connect().check(country, _pairs(components))
+    if as_json:
+        print_json(answer)
+    else:
+        print_table(("component", "as it is spelt"), list(answer.components.items()))
+        for problem in answer.problems:
+            click.echo(f"{problem.component}: {problem.detail}")
+        for unused in answer.unused:
+            offer = f" It may go into {unused.offered_to}." if unused.offered_to else ""
+            note(f"{unused.component}: not used there; {unused.value!r} is kept.{offer}")
+    if answer.problems:
+        sys.exit(3)
+
+
+def _pairs(components: Iterable[str]) -> dict[str, str]:
+    """Components written as NAME=VALUE."""
+    pairs = [component.partition("=") for component in components]
+    faulty = [name for name, sign, _value in pairs if not sign]
+    if faulty or not pairs:
+        raise click.UsageError(
+            f"Write components as NAME=VALUE, such as town=Brackwater; not {faulty or 'nothing'}."
+        )
+    return {name: value for name, _sign, value in pairs}
+
+
+def _read_components(source: Iterable[str], country: str) -> Iterator[dict[str, str]]:
+    """Components from JSON Lines; empty lines are passed over."""
+    for number, line in enumerate(source, start=1):
+        if not line.strip():
+            continue
+        try:
+            entry = json.loads(line)
+        except ValueError as error:
+            raise click.ClickException(f"Line {number} is not JSON: {error}") from None
+        if not isinstance(entry, dict):
+            raise click.ClickException(f"Line {number} must be an object of components.")
+        unknown = next((name for name in entry if name not in COMPONENT_SET), None)
+        if unknown is not None:
+            detail = unknown_name_detail("component", unknown, nearest_names(unknown, COMPONENTS))
+            raise click.ClickException(f"Line {number}: {detail}")
+        if not entry.get("country_code") and not country:
+            raise click.ClickException(
+                f"Line {number} has no country_code; name the COUNTRY, or write it there."
+            )
+        # A value that is null is one that is not there; a number is meant as it is written.
+        texts = {name: str(value) for name, value in entry.items() if value is not None}
+        yield {"country_code": country, **texts}

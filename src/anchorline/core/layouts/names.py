@@ -1,0 +1,36 @@
+"""What countries are called in the languages of the world: from Unicode's CLDR, by Babel."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from babel import Locale, UnknownLocaleError
+
+# Country names written in these languages are recognised in pasted addresses, beside the
+# country's own: those that mail from abroad is most often addressed in.
+LANGUAGES_OF_MAIL: tuple[str, ...] = ("en", "fr", "de", "es", "it", "nl", "pt", "ja", "ga")
+
+
+@lru_cache(maxsize=4096)
+def country_name(country_code: str, language: str) -> str | None:
+    """A country's name in a language (BCP 47), or None where CLDR has none in it."""
+    locale = _locale(language)
+    name = locale.territories.get(country_code) if locale is not None else None
+    return str(name) if name else None
+
+
+def runs(language: str) -> str:
+    """The direction of a language (BCP 47): `ltr` or `rtl`."""
+    locale = _locale(language)
+    return str(locale.text_direction) if locale is not None else "ltr"
+
+
+@lru_cache(maxsize=256)
+def _locale(language: str) -> Locale | None:
+    """The locale of a language tag, or of its first part."""
+    for tag in (language, language.split("-")[0]):
+        try:
+            return Locale.parse(tag, sep="-")
+        except (UnknownLocaleError, ValueError):
+            continue
+    return None
