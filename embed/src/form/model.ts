@@ -63,6 +63,12 @@ export interface Layout {
   masks: string[];
 }
 
+/** What a check of components answers, as far as a form asks. */
+export interface CheckAnswer {
+  components: Record<string, string>;
+  problems: { component: string; detail: string }[];
+}
+
 /** Fields and slots in the order on the form; slots that no entry places come last. */
 export function itemsOf(document: FormDocument): (Field | Slot)[] {
   const slots = new Map(document.slots.map((slot) => [slot.key, slot]));

@@ -8,8 +8,10 @@
 import { make } from "../dom";
 import type { FinderElement } from "../finder/element";
 import { type Connection, type FillAnswer, ServiceError, call, path } from "../service";
+import { ValuesAside } from "./aside";
+import { firstCountry } from "./country";
 import { FieldView } from "./field";
-import type { Layout, Slot, Value } from "./model";
+import type { CheckAnswer, Layout, Slot, Value } from "./model";
 
 export interface SlotContext {
   form: string;
@@ -35,6 +37,7 @@ export class SlotView {
   private readonly country: HTMLSelectElement;
   private readonly fold = make("div", { class: "parts", hidden: true });
   private readonly news = make("p", { role: "status", class: "news" });
+  private readonly aside = new ValuesAside();
   private readonly undo = make("button", { type: "button", class: "link", hidden: true }, "Undo");
   private picked: Picked | null = null;
   private before: Map<string, Value> | null = null;
@@ -45,6 +48,9 @@ export class SlotView {
     private readonly context: SlotContext,
   ) {
     this.parts = slot.parts.map((part) => new FieldView(part, context.changed));
+    for (const part of this.parts) {
+      part.element.addEventListener("change", () => void this.check(part));
+    }
     this.country = this.countrySelect();
     this.finder = this.newFinder();
     this.fold.append(...this.parts.map((part) => part.element));
@@ -58,6 +64,7 @@ export class SlotView {
       many ? make("div", { class: "field" }, this.countryCaption(), this.country) : null,
       this.finder,
       make("div", { class: "news-line" }, this.news, this.undo),
+      this.aside.element,
       this.fold,
     );
     void this.followCountry();
@@ -105,13 +112,8 @@ export class SlotView {
       { id: `${slot.key}-country`, autocomplete: "off" },
       ...choices.map(([code, name]) => make("option", { value: code }, name)),
     );
-    select.value = slot.country ?? slot.countries[0] ?? "";
-    select.addEventListener("change", () => {
-      // The address that was picked is of another country now.
-      this.picked = null;
-      void this.followCountry();
-      this.context.changed();
-    });
+    select.value = firstCountry(slot.countries, slot.country, navigator.languages);
+    select.addEventListener("change", () => void this.switchCountry());
     return select;
   }
 
@@ -134,8 +136,49 @@ export class SlotView {
     return finder;
   }
 
-  /** Labels, order, necessity and choices as the chosen country has them. */
-  private async followCountry(): Promise<void> {
+  /** Another country was chosen: what it has no place for steps aside, and may come back. */
+  private async switchCountry(): Promise<void> {
+    // The address that was picked is of another country now.
+    this.picked = null;
+    this.undo.hidden = true;
+    const layout = await this.followCountry();
+    if (layout) {
+      const { left, returned } = this.aside.move(this.parts, layout);
+      this.follow(layout);
+      this.news.textContent = [
+        `The fields are now those of ${layout.name}.`,
+        left.length ? `Kept aside: ${left.join(", ")}.` : "",
+        returned.length ? `Put back: ${returned.join(", ")}.` : "",
+      ]
+        .filter(Boolean)
+        .join(" ");
+      for (const part of this.parts) if (part.value !== null) void this.check(part);
+    }
+    this.context.changed();
+  }
+
+  /** Spells a part as the country does, and says what is wrong with it while it is fresh. */
+  private async check(part: FieldView): Promise<void> {
+    const { component } = part.field;
+    const typed = part.value;
+    if (component !== "postcode" || typeof typed !== "string") return;
+    let answer: CheckAnswer;
+    try {
+      answer = await call<CheckAnswer>(
+        this.context.connection,
+        path`layouts/${this.country.value}/check`,
+        { body: { components: { [component]: typed } } },
+      );
+    } catch {
+      return; // sending the form checks it again
+    }
+    if (part.value !== typed) return;
+    part.say(answer.problems.find((problem) => problem.component === component)?.detail ?? null);
+    part.value = answer.components[component] ?? typed;
+  }
+
+  /** Labels, order, necessity and choices as the chosen country has them; null without a layout. */
+  private async followCountry(): Promise<Layout | null> {
     const country = this.country.value;
     this.finder.setAttribute("country", country);
     const asked = ++this.layoutAsked;
@@ -148,9 +191,11 @@ export class SlotView {
       );
     } catch {
       this.followNothing();
-      return;
+      return null;
     }
-    if (asked === this.layoutAsked) this.follow(layout);
+    if (asked !== this.layoutAsked) return null;
+    this.follow(layout);
+    return layout;
   }
 
   private follow(layout: Layout): void {
@@ -206,6 +251,7 @@ export class SlotView {
     }
     this.before = before;
     this.picked = picked;
+    this.aside.clear();
     for (const field of fields) {
       field.value = answer.values[field.key] || null;
       field.say(null);

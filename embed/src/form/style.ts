@@ -23,6 +23,12 @@ form { display: grid; gap: 1.1rem; }
 .news-line { display: flex; flex-wrap: wrap; gap: 0 1rem; align-items: center; }
 .news-line:not(:has(.news:not(:empty))) { display: none; }
 .news { color: var(--accent); font-weight: 600; }
+.aside { padding: .6rem .8rem; border-radius: 8px; background: var(--tint); font-size: .9em; }
+.aside p { margin: 0 0 .3rem; }
+.aside dl { display: grid; grid-template-columns: auto 1fr; gap: .1rem .8rem; margin: 0; }
+.aside dt { color: var(--quiet); }
+.aside dd { margin: 0; font-weight: 600; overflow-wrap: anywhere; min-width: 0; }
+.aside[hidden] { display: none; }
 .alert { display: none; padding: .8rem 1rem; border-radius: 8px; background: #fbeae6; color: var(--wrong); font-weight: 600; }
 .alert.shown { display: block; }
 .alert.fine { background: var(--tint); color: var(--accent); }

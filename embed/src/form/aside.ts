@@ -1,0 +1,81 @@
+/**
+ * Values that the chosen country has no place for.
+ *
+ * They are taken out of their fields, shown, and put back as soon as a country is chosen that has
+ * a place for them again. Nothing typed is lost by choosing another country; what stands aside is
+ * not sent.
+ */
+
+import { make } from "../dom";
+import type { FieldView } from "./field";
+import type { Asked, Layout, Value } from "./model";
+
+interface Kept {
+  part: FieldView;
+  label: string;
+  value: Value;
+}
+
+export class ValuesAside {
+  readonly element = make("div", { class: "aside", hidden: true });
+  private kept: Kept[] = [];
+
+  /** Sets aside what the layout has no place for, and puts back what it has one for again. */
+  move(parts: readonly FieldView[], layout: Layout): { left: string[]; returned: string[] } {
+    const before = this.kept;
+    this.kept = [];
+    const returned: string[] = [];
+    for (const one of before) {
+      if (one.part.value === null && hasPlace(one.part, one.value, layout)) {
+        one.part.value = one.value;
+        returned.push(one.label);
+      } else this.kept.push(one);
+    }
+    const left: string[] = [];
+    for (const part of parts) {
+      const value = part.value;
+      if (value === null || hasPlace(part, value, layout)) continue;
+      const label = part.label;
+      this.kept = this.kept.filter((one) => one.part !== part);
+      this.kept.push({ part, label, value });
+      part.value = null;
+      left.push(label);
+    }
+    this.show(layout.name);
+    return { left, returned };
+  }
+
+  /** Forgets everything: another address was picked. */
+  clear(): void {
+    this.kept = [];
+    this.show("");
+  }
+
+  private show(country: string): void {
+    this.element.hidden = this.kept.length === 0;
+    this.element.replaceChildren(
+      make("p", {}, `${country} has no place for this. It is kept here, and is not sent:`),
+      make(
+        "dl",
+        {},
+        ...this.kept.flatMap((one) => [
+          make("dt", {}, one.label),
+          make("dd", { dir: "auto" }, String(one.value)),
+        ]),
+      ),
+    );
+  }
+}
+
+/** Whether a layout asks for a part, and its value is one that can be chosen there. */
+function hasPlace(part: FieldView, value: Value, layout: Layout): boolean {
+  // A part with a label of the form's own is asked for everywhere.
+  const asked = layout.components.find((one) => one.component === part.field.component);
+  if (!asked) return Boolean(part.field.label);
+  return asked.options === null || isChoice(asked, value);
+}
+
+function isChoice(asked: Asked, value: Value): boolean {
+  const byCode = asked.component === "region_code";
+  return (asked.options ?? []).some((option) => (byCode ? option.code : option.name) === value);
+}
