@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import json
 import sys
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import islice
 
 import click
 
-from anchorline.client import Client
-from anchorline.core.address import COMPONENT_SET, COMPONENTS
-from anchorline.core.errors import nearest_names, unknown_name_detail
+from anchorline.client import Client, InvalidError
 from anchorline.wire.layouts import MOST_ADDRESSES, AskedShape, LayoutAnswer
 
 from .output import json_option, note, print_json, print_lines, print_table
@@ -169,9 +167,15 @@ def layout_lines(
     entries = _read_components(sys.stdin, country)
     first = True
     while some := list(islice(entries, MOST_ADDRESSES)):
-        for written in client.many_lines(
-            some, international=international, from_country=from_country
-        ):
+        try:
+            answer = client.many_lines(
+                [components for _, components in some],
+                international=international,
+                from_country=from_country,
+            )
+        except InvalidError as error:
+            raise click.ClickException(_by_line(error, [number for number, _ in some])) from None
+        for written in answer:
             if as_json:
                 click.echo(json.dumps(written, ensure_ascii=False))
                 continue
@@ -218,8 +222,18 @@ def _pairs(components: Iterable[str]) -> dict[str, str]:
     return {name: value for name, _sign, value in pairs}
 
 
-def _read_components(source: Iterable[str], country: str) -> Iterator[dict[str, str]]:
-    """Components from JSON Lines; empty lines are passed over."""
+def _by_line(error: InvalidError, numbers: Sequence[int]) -> str:
+    """The problems of a call with addresses from lines with these numbers."""
+    said: list[str] = []
+    for place in error.errors:
+        _, of, *rest = [*place.pointer.split("/"), "", ""]
+        number = numbers[int(rest[0])] if of == "addresses" and rest[0].isdecimal() else None
+        said.append(place.detail if number is None else f"Line {number}: {place.detail}")
+    return "\n  ".join(said) or str(error)
+
+
+def _read_components(source: Iterable[str], country: str) -> Iterator[tuple[int, dict[str, str]]]:
+    """Components from JSON Lines with the numbers of their lines; empty lines are passed over."""
     for number, line in enumerate(source, start=1):
         if not line.strip():
             continue
@@ -229,14 +243,10 @@ def _read_components(source: Iterable[str], country: str) -> Iterator[dict[str, 
             raise click.ClickException(f"Line {number} is not JSON: {error}") from None
         if not isinstance(entry, dict):
             raise click.ClickException(f"Line {number} must be an object of components.")
-        unknown = next((name for name in entry if name not in COMPONENT_SET), None)
-        if unknown is not None:
-            detail = unknown_name_detail("component", unknown, nearest_names(unknown, COMPONENTS))
-            raise click.ClickException(f"Line {number}: {detail}")
         if not entry.get("country_code") and not country:
             raise click.ClickException(
                 f"Line {number} has no country_code; name the COUNTRY, or write it there."
             )
         # A value that is null is one that is not there; a number is meant as it is written.
         texts = {name: str(value) for name, value in entry.items() if value is not None}
-        yield {"country_code": country, **texts}
+        yield number, {"country_code": country, **texts}

@@ -10,6 +10,6 @@ NODE_KINDS: tuple[str, ...] = (
 SUGGESTION_KINDS: tuple[str, ...] = ("address", *NODE_KINDS)
 LONGEST_QUERY = 200
 
-# How sure the facts of a layout are: read from the postal authority's own rules; as general sources
-# have them; open, where these disagree or hardly any mail goes.
+# How sure the facts of a layout are: long published by the postal authority; as general sources
+# have them, details not confirmed; open, where these disagree or hardly any mail goes.
 Confidence = Literal["sure", "likely", "open"]
