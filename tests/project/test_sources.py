@@ -10,6 +10,7 @@ import pytest
 
 from anchorline.cli import main as cli
 from anchorline.core.address import COMPONENTS
+from anchorline.core.layouts import shipped_layouts
 from anchorline.core.mapping import CHANGES
 from anchorline.service.app import AREAS
 from anchorline.service.settings import SETTINGS
@@ -106,3 +107,16 @@ def test_no_function_is_over_sixty_lines():
         for node in ast.walk(ast.parse(path.read_text())):
             if isinstance(node, ast.FunctionDef) and "migrations" not in path.parts:
                 assert node.end_lineno - node.lineno <= 60, f"{path}: {node.name}"
+
+
+def test_the_page_of_layouts_names_every_country_that_is_not_sure():
+    text = (DOCS / "layouts.md").read_text()
+    shown = text.partition("<!-- confidence -->")[2].partition("<!-- /confidence -->")[0]
+    expected = "".join(
+        f"\n**{confidence}** ({len(names)}): {', '.join(names)}.\n"
+        for confidence in ("likely", "open")
+        for names in [
+            sorted(x.name for x in shipped_layouts() if x.confidence == confidence)
+        ]
+    )
+    assert shown == f"\n{expected.lstrip()}", f"put there:\n{expected}"

@@ -1,6 +1,13 @@
 /** The frame around every page: who is signed in, where one can go. */
 
-import { AppstoreOutlined, DatabaseOutlined, FileTextOutlined, HomeOutlined, SearchOutlined } from "@ant-design/icons";
+import {
+  AppstoreOutlined,
+  DatabaseOutlined,
+  FileTextOutlined,
+  HomeOutlined,
+  ProfileOutlined,
+  SearchOutlined,
+} from "@ant-design/icons";
 import { Button, Layout, Menu, Spin } from "antd";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation } from "react-router";
@@ -13,6 +20,7 @@ const PLACES = [
   { key: "", icon: <HomeOutlined aria-hidden />, label: "Where things stand" },
   { key: "forms", icon: <AppstoreOutlined aria-hidden />, label: "Forms" },
   { key: "records", icon: <FileTextOutlined aria-hidden />, label: "Records" },
+  { key: "layouts", icon: <ProfileOutlined aria-hidden />, label: "Country layouts" },
   { key: "data", icon: <DatabaseOutlined aria-hidden />, label: "Reference data" },
   { key: "search", icon: <SearchOutlined aria-hidden />, label: "Try a search" },
 ];

@@ -11,6 +11,8 @@ const FormPage = lazy(() => import("../forms/FormPage"));
 const DatasetList = lazy(() => import("../data/DatasetListPage"));
 const DatasetPage = lazy(() => import("../data/DatasetPage"));
 const EditionPage = lazy(() => import("../data/EditionPage"));
+const LayoutList = lazy(() => import("../layouts/LayoutListPage"));
+const LayoutPage = lazy(() => import("../layouts/LayoutPage"));
 const TrySearch = lazy(() => import("../search/TrySearchPage"));
 const RecordList = lazy(() => import("../records/RecordListPage"));
 const RecordPage = lazy(() => import("../records/RecordPage"));
@@ -37,6 +39,8 @@ export const router = createBrowserRouter(
         { path: "data", element: page(DatasetList) },
         { path: "data/:dataset", element: page(DatasetPage) },
         { path: "data/:dataset/:edition", element: page(EditionPage) },
+        { path: "layouts", element: page(LayoutList) },
+        { path: "layouts/:country", element: page(LayoutPage) },
         { path: "search", element: page(TrySearch) },
         { path: "*", element: <Lost /> },
       ],

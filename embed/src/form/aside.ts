@@ -14,6 +14,7 @@ interface Kept {
   part: FieldView;
   label: string;
   value: Value;
+  text: string;
 }
 
 export class ValuesAside {
@@ -35,9 +36,9 @@ export class ValuesAside {
     for (const part of parts) {
       const value = part.value;
       if (value === null || hasPlace(part, value, layout)) continue;
-      const label = part.label;
+      const { label, text } = part;
       this.kept = this.kept.filter((one) => one.part !== part);
-      this.kept.push({ part, label, value });
+      this.kept.push({ part, label, value, text });
       part.value = null;
       left.push(label);
     }
@@ -60,7 +61,7 @@ export class ValuesAside {
         {},
         ...this.kept.flatMap((one) => [
           make("dt", {}, one.label),
-          make("dd", { dir: "auto" }, String(one.value)),
+          make("dd", { dir: "auto" }, one.text),
         ]),
       ),
     );

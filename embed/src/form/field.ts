@@ -56,6 +56,12 @@ export class FieldView {
     }
   }
 
+  /** The value as people read it: of a choice, its name. */
+  get text(): string {
+    if (this.control instanceof HTMLSelectElement) return this.control.selectedOptions[0]?.text ?? "";
+    return String(this.value ?? "");
+  }
+
   /** Whether a value that the form keeps can be seen: of a layout's country, or given anyway. */
   set shown(shown: boolean) {
     this.element.hidden = !shown;

@@ -141,8 +141,9 @@ export class SlotView {
     // The address that was picked is of another country now.
     this.picked = null;
     this.undo.hidden = true;
-    const layout = await this.followCountry();
+    const layout = await this.layoutOfCountry();
     if (layout) {
+      // Before the fields change: what steps aside is called as it was when it was typed.
       const { left, returned } = this.aside.move(this.parts, layout);
       this.follow(layout);
       this.news.textContent = [
@@ -177,8 +178,14 @@ export class SlotView {
     part.value = answer.components[component] ?? typed;
   }
 
-  /** Labels, order, necessity and choices as the chosen country has them; null without a layout. */
-  private async followCountry(): Promise<Layout | null> {
+  /** Labels, order, necessity and choices as the chosen country has them. */
+  private async followCountry(): Promise<void> {
+    const layout = await this.layoutOfCountry();
+    if (layout) this.follow(layout);
+  }
+
+  /** The chosen country's layout; null where there is none, or another was chosen meanwhile. */
+  private async layoutOfCountry(): Promise<Layout | null> {
     const country = this.country.value;
     this.finder.setAttribute("country", country);
     const asked = ++this.layoutAsked;
@@ -193,9 +200,7 @@ export class SlotView {
       this.followNothing();
       return null;
     }
-    if (asked !== this.layoutAsked) return null;
-    this.follow(layout);
-    return layout;
+    return asked === this.layoutAsked ? layout : null;
   }
 
   private follow(layout: Layout): void {

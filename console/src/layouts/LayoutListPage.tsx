@@ -1,0 +1,61 @@
+/** The layouts of all countries, searched by name or code. */
+
+import { Empty, Input, Table } from "antd";
+import { useDeferredValue } from "react";
+import { Link, useSearchParams } from "react-router";
+
+import { Failure } from "../parts/Failure";
+import { PageHead } from "../parts/PageHead";
+import { FactsTag } from "./FactsTag";
+import { type LayoutEntry, useLayouts } from "./layouts";
+
+export default function LayoutListPage(): React.ReactNode {
+  const layouts = useLayouts();
+  const [place, setPlace] = useSearchParams();
+  const wanted = useDeferredValue((place.get("q") ?? "").trim().toLocaleLowerCase());
+  if (layouts.isError) return <Failure error={layouts.error} again={() => void layouts.refetch()} />;
+  const names = new Map((layouts.data ?? []).map((entry) => [entry.country_code, entry.name]));
+  const found = (layouts.data ?? []).filter(
+    ({ name, country_code }) =>
+      name.toLocaleLowerCase().includes(wanted) || country_code.toLocaleLowerCase() === wanted,
+  );
+  return (
+    <>
+      <PageHead
+        title="Country layouts"
+        about="How each country's address is asked for and written out. Forms take labels, order and lines from here."
+      />
+      <div className="search-bar">
+        <Input
+          aria-label="Name or code of a country"
+          placeholder="Name or code of a country"
+          value={place.get("q") ?? ""}
+          onChange={(event) => setPlace(event.target.value ? { q: event.target.value } : {}, { replace: true })}
+          allowClear
+          style={{ flex: "0 1 22rem" }}
+        />
+        <span role="status" className="hint" style={{ alignSelf: "center" }}>
+          {layouts.data ? `${found.length} of ${layouts.data.length}` : ""}
+        </span>
+      </div>
+      <Table<LayoutEntry>
+        rowKey="country_code"
+        size="small"
+        loading={layouts.isPending}
+        dataSource={found}
+        pagination={{ pageSize: 20, showSizeChanger: false, hideOnSinglePage: true }}
+        scroll={{ x: true }}
+        locale={{ emptyText: <Empty description={`No country is called ${place.get("q") ?? ""}.`} /> }}
+        columns={[
+          {
+            title: "Country",
+            render: (_, entry) => <Link to={`/layouts/${entry.country_code}`}>{entry.name}</Link>,
+          },
+          { title: "Code", dataIndex: "country_code" },
+          { title: "Uses the post of", render: (_, entry) => names.get(entry.post_of) ?? "" },
+          { title: "Facts", render: (_, entry) => <FactsTag confidence={entry.confidence} /> },
+        ]}
+      />
+    </>
+  );
+}

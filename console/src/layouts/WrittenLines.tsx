@@ -1,0 +1,67 @@
+/** The lines of an address, within the country and from abroad, and their notation. */
+
+import { Card, Select } from "antd";
+import { useState } from "react";
+
+import { type Components, type Layout, useLayouts, useLines } from "./layouts";
+
+const SCRIPTS = new Intl.DisplayNames(["en"], { type: "script" });
+
+export function WrittenLines({ layout, components }: { layout: Layout; components: Components }): React.ReactNode {
+  const [from, setFrom] = useState("GB");
+  const domestic = useLines(layout.country_code, components, null);
+  const abroad = useLines(layout.country_code, components, from);
+  const countries = useLayouts();
+  return (
+    <div className="sides">
+      <Card size="small" title="Written within the country">
+        <Address lines={domestic.data} />
+      </Card>
+      <Card
+        size="small"
+        title="Written abroad"
+        extra={
+          <Select
+            aria-label="Posted in"
+            value={from}
+            onChange={setFrom}
+            showSearch={{ optionFilterProp: "label" }}
+            options={(countries.data ?? []).map((entry) => ({
+              value: entry.country_code,
+              label: `Posted in ${entry.name}`,
+            }))}
+            style={{ width: "15rem" }}
+          />
+        }
+      >
+        <Address lines={abroad.data} />
+      </Card>
+      <Card size="small" title="The lines in their notation">
+        {Object.entries(layout.lines).map(([script, lines]) => (
+          <div key={script}>
+            {Object.keys(layout.lines).length > 1 && (
+              <h3>{script ? `In ${SCRIPTS.of(script) ?? script} script` : "In Latin script"}</h3>
+            )}
+            <ol className="notation">
+              {lines.map((line) => (
+                <li key={line}>
+                  <code>{line}</code>
+                </li>
+              ))}
+            </ol>
+          </div>
+        ))}
+      </Card>
+    </div>
+  );
+}
+
+function Address({ lines }: { lines: string[] | undefined }): React.ReactNode {
+  if (!lines) return null;
+  if (!lines.length) return <p className="hint">Nothing is written: no component that the lines name is given.</p>;
+  return (
+    <address className="lines" dir="auto">
+      {lines.join("\n")}
+    </address>
+  );
+}

@@ -1,0 +1,102 @@
+/** Layouts as the service answers them, and values to try one with. */
+
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import type { CheckAnswer, Layout as AskedLayout } from "../../../embed/src/form/model";
+import { call } from "../api/call";
+
+export interface LayoutEntry {
+  country_code: string;
+  name: string;
+  confidence: Confidence;
+  post_of: string;
+}
+
+export type Confidence = "sure" | "likely" | "open";
+
+export interface Layout extends AskedLayout {
+  starts: string[];
+  languages: string[];
+  lines: Record<string, string[]>;
+  confidence: Confidence;
+  source: string;
+  post_of: string;
+}
+
+export interface Checked extends CheckAnswer {
+  unused: { component: string; value: string; offered_to: string | null }[];
+}
+
+export type Components = Record<string, string>;
+
+// Made up; what a country asks for beside these stays empty until somebody types it.
+const SAMPLE: Components = {
+  recipient: "Ana Vale",
+  organisation: "Vale Pianos",
+  unit: "3",
+  building: "Fern Court",
+  number: "12",
+  street: "Abbey Lane",
+  district: "Northside",
+  town: "Brackwater",
+};
+
+/** Made-up components for a layout: a region of its own, and a postcode that fits. */
+export function sampleFor(layout: Layout): Components {
+  const sample = Object.fromEntries(
+    layout.components.flatMap(({ component, options }) => {
+      const first = options?.[0];
+      if (first) return [[component, component === "region_code" ? first.code : first.latin]];
+      const value = component === "postcode" ? samplePostcode(layout) : SAMPLE[component];
+      return value ? [[component, value]] : [];
+    }),
+  ) as Components;
+  return { recipient: "Ana Vale", ...sample };
+}
+
+/** A postcode of the first mask that begins as it must. */
+export function samplePostcode(layout: Pick<Layout, "masks" | "starts">): string {
+  const start = [...(layout.starts[0] ?? "")];
+  const filled = [...(layout.masks[0] ?? "")].map((sign) => {
+    if (!/[A-Za-z0-9*]/.test(sign)) return sign;
+    return start.shift() ?? { "9": "0", A: "K", "*": "2" }[sign] ?? sign;
+  });
+  return filled.join("");
+}
+
+export function useLayouts() {
+  return useQuery({
+    queryKey: ["layouts"],
+    queryFn: async () => (await call<{ layouts: LayoutEntry[] }>("layouts")).layouts,
+    staleTime: Infinity,
+  });
+}
+
+export function useLayout(country: string, language: string) {
+  return useQuery({
+    queryKey: ["layouts", country, language],
+    queryFn: () => call<Layout>(`layouts/${encodeURIComponent(country)}?language=${language}`),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** The lines of components, for mail from abroad where `from` names a country. */
+export function useLines(country: string, components: Components, from: string | null) {
+  return useQuery({
+    queryKey: ["lines", country, components, from],
+    queryFn: async () => {
+      const body = { components, international: from !== null, from_country: from };
+      return (await call<{ lines: string[] }>(`layouts/${country}/lines`, { method: "POST", body })).lines;
+    },
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useCheck(country: string, components: Components) {
+  return useQuery({
+    queryKey: ["check", country, components],
+    queryFn: () => call<Checked>(`layouts/${country}/check`, { method: "POST", body: { components } }),
+    placeholderData: keepPreviousData,
+  });
+}
