@@ -115,8 +115,6 @@ def test_the_page_of_layouts_names_every_country_that_is_not_sure():
     expected = "".join(
         f"\n**{confidence}** ({len(names)}): {', '.join(names)}.\n"
         for confidence in ("likely", "open")
-        for names in [
-            sorted(x.name for x in shipped_layouts() if x.confidence == confidence)
-        ]
+        for names in [sorted(x.name for x in shipped_layouts() if x.confidence == confidence)]
     )
     assert shown == f"\n{expected.lstrip()}", f"put there:\n{expected}"

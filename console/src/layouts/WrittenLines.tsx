@@ -19,7 +19,7 @@ export function WrittenLines({ layout, components }: { layout: Layout; component
       </Card>
       <Card
         size="small"
-        title="Written abroad"
+        title="On mail from abroad"
         extra={
           <Select
             aria-label="Posted in"
@@ -40,7 +40,7 @@ export function WrittenLines({ layout, components }: { layout: Layout; component
         {Object.entries(layout.lines).map(([script, lines]) => (
           <div key={script}>
             {Object.keys(layout.lines).length > 1 && (
-              <h3>{script ? `In ${SCRIPTS.of(script) ?? script} script` : "In Latin script"}</h3>
+              <h2 className="script">{script ? `In ${SCRIPTS.of(script) ?? script} script` : "In Latin script"}</h2>
             )}
             <ol className="notation">
               {lines.map((line) => (

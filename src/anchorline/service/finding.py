@@ -13,7 +13,7 @@ from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
 from anchorline.core.gazetteer.suggestion import Step
 from anchorline.core.kinds import SUGGESTION_KINDS
-from anchorline.core.layouts import may_become, write_lines
+from anchorline.core.layouts import masks_hint, may_become, write_lines
 from anchorline.wire.base import Shape
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -174,8 +174,7 @@ def get_postcode(call: Call) -> Shape:
     typed = call.path["postcode"]
     if layout.masks and not may_become(typed, layout.masks):
         detail = (
-            f"{typed!r} is not a postcode of {layout.name}: it looks like "
-            f"{' or '.join(layout.masks)} (9 a digit, A a letter, * either)."
+            f"{typed!r} is not a postcode of {layout.name}: it looks like {masks_hint(layout)}."
         )
         raise invalid([Problem("/postcode", detail)])
     found = call.services.gazetteer.current().postcode(layout, typed)

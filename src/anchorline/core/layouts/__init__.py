@@ -6,7 +6,7 @@ layout, `lines` writes an address out with them, `check` holds an address agains
 `scripts` in what they are written, `postcodes` what a country's scheme tells of a postcode.
 """
 
-from .check import Unused, check_components, unused_components
+from .check import Unused, check_components, masks_hint, unused_components
 from .library import LayoutLibrary, shipped_layouts
 from .lines import language_of, one_line, write_html, write_lines
 from .masks import canonical_postcode, fits_masks, may_become
@@ -24,6 +24,7 @@ __all__ = [
     "check_components",
     "fits_masks",
     "language_of",
+    "masks_hint",
     "may_become",
     "one_line",
     "shipped_layouts",

@@ -12,6 +12,7 @@ from .model import Layout
 from .model import component_names as named
 from .postcodes import regions_of_postcode, spelt_postcode
 
+_SIGNS = {"9": "9 a digit", "A": "A a letter", "*": "* either"}
 # Where a value may go that a layout has no place for, the likeliest first.
 _OFFERS: dict[str, tuple[str, ...]] = {
     "recipient": ("organisation",),
@@ -82,8 +83,9 @@ def check_components(
 
 
 def masks_hint(layout: Layout) -> str:
-    """How this country's postcodes look, for a message: `99999 or 99999-9999`."""
-    return " or ".join(layout.masks)
+    """How this country's postcodes look, for a message: `99999 or 99999-9999 (9 a digit)`."""
+    used = [meaning for sign, meaning in _SIGNS.items() if any(sign in m for m in layout.masks)]
+    return f"{' or '.join(layout.masks)} ({', '.join(used)})"
 
 
 def _missing(layout: Layout, components: Components) -> list[Problem]:
@@ -111,7 +113,7 @@ def _postcode(layout: Layout, components: Components) -> list[Problem]:
         label = asked.labels["en"] if asked else "postcode"
         detail = (
             f"{typed!r} is not a {label} of {layout.name}: "
-            f"it looks like {masks_hint(layout)} (9 a digit, A a letter, * either)"
+            f"it looks like {masks_hint(layout)}"
             f"{_begins(layout)}."
         )
         return [Problem("postcode", detail)]
