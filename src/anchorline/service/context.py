@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from anchorline.core.layouts import LayoutLibrary, shipped_layouts
+from anchorline.core.gazetteer import load_spelling
+from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
@@ -45,6 +46,9 @@ def make_services(settings: Settings, database: Database) -> Services:
     """Everything that handlers need, on one database."""
     datasets, users, keys = DatasetStore(database), UserStore(database), KeyStore(database)
     files, layouts = EditionFiles(settings.gazetteer_folder), shipped_layouts()
+    # Once, before the workers part ways: nobody's first keystroke waits for it.
+    load_names()
+    load_spelling()
     return Services(
         settings=settings,
         database=database,

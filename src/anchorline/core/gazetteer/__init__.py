@@ -3,14 +3,15 @@
 `rows` says what is loaded; `core.reference` reads and checks it. `build` turns rows into the
 arrays that `arrays` names; they are the edition's form in memory and on disk alike. `edition`
 looks things up in them, `search` finds, `opening` lists what is in a group, `postcodes` and
-`nearest` answer
-their own questions, and `gazetteer` puts the active editions of all datasets together.
+`nearest` answer their own questions, and `gazetteer` puts the active editions of all datasets
+together.
 """
 
 from .build import build_edition
 from .edition import Edition
 from .gazetteer import Gazetteer
 from .rows import ROW_COLUMNS, Row, RowBlock
+from .spelling import load_spelling
 from .suggestion import SearchRequest, Suggestion
 
 __all__ = [
@@ -22,4 +23,5 @@ __all__ = [
     "SearchRequest",
     "Suggestion",
     "build_edition",
+    "load_spelling",
 ]

@@ -133,6 +133,11 @@ def _begun_short_forms() -> dict[str, tuple[str, ...]]:
     return found
 
 
+def load_spelling() -> None:
+    """Reads the short forms: a tenth of a second that no search should wait for."""
+    _begun_short_forms()
+
+
 def typed_transliterated(text: str) -> list[str] | None:
     """The tokens of a typed text with ü as ue and so on, or None where it has no such letter."""
     if text.isascii() or not _HAS_TWO_LETTERS.search(text):

@@ -11,6 +11,7 @@ from .library import LayoutLibrary, shipped_layouts
 from .lines import language_of, one_line, write_html, write_lines
 from .masks import canonical_postcode, fits_masks, may_become
 from .model import Asked, Layout, Region
+from .names import load_names
 from .notation import written_line
 from .postcodes import spelt_postcode
 
@@ -24,6 +25,7 @@ __all__ = [
     "check_components",
     "fits_masks",
     "language_of",
+    "load_names",
     "masks_hint",
     "may_become",
     "one_line",
