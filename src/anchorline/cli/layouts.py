@@ -162,6 +162,8 @@ def layout_lines(
     if components:
         context.forward(lines)
         return
+    if sys.stdin.isatty():
+        raise click.UsageError("Give components, or JSON Lines on the input: … < addresses.jsonl")
     connect: Connect = context.obj
     client = connect()
     entries = _read_components(sys.stdin, country)
