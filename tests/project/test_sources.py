@@ -118,3 +118,10 @@ def test_the_page_of_layouts_names_every_country_that_is_not_sure():
         for names in [sorted(x.name for x in shipped_layouts() if x.confidence == confidence)]
     )
     assert shown == f"\n{expected.lstrip()}", f"put there:\n{expected}"
+
+
+def test_nothing_built_is_kept_with_the_sources():
+    listed = subprocess.run(
+        ["git", "ls-files"], cwd=PROJECT, check=True, capture_output=True, text=True
+    ).stdout.split("\n")
+    assert [name for name in listed if re.search(r"\.(so|o|pyc)$|^(src/)?build/", name)] == []
