@@ -8,8 +8,8 @@ import sys
 import time
 from pathlib import Path
 
-from anchorline.core.gazetteer import Gazetteer, SearchRequest
-from anchorline.core.layouts import shipped_layouts
+from anchorline.core.gazetteer import Gazetteer, SearchRequest, load_spelling
+from anchorline.core.layouts import load_names, shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
 from .made_up import make_rows
@@ -23,6 +23,9 @@ def main(name: str, seed: int) -> None:
     """Prints opening time, the slowest of the first queries, and memory."""
     lines = [line_of(row) for row in make_rows(QUERIES * 40, seed)][::40]
     layouts = shipped_layouts()
+    # As the service does before its workers part.
+    load_names()
+    load_spelling()
     for file in (FOLDER / name / str(seed)).iterdir():
         with file.open("rb") as opened:
             os.posix_fadvise(opened.fileno(), 0, 0, os.POSIX_FADV_DONTNEED)
