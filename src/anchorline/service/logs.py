@@ -28,7 +28,9 @@ def set_up_logs(level: str) -> None:
             structlog.dev.ConsoleRenderer() if on_terminal else structlog.processors.JSONRenderer(),
         ],
         wrapper_class=structlog.make_filtering_bound_logger(getattr(logging, level.upper())),
-        logger_factory=structlog.PrintLoggerFactory(sys.stderr),
+        # A line and its end in one write: the processes of the service share one log, and with
+        # two writes another's line can come between them.
+        logger_factory=structlog.WriteLoggerFactory(sys.stderr),
         cache_logger_on_first_use=True,
     )
 
