@@ -7,7 +7,7 @@ the components it has; an absent component and an empty one are the same thing.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 
 from .errors import Problem, UnknownNameError, nearest_names, unknown_name_detail
@@ -78,27 +78,35 @@ def require_component(name: str) -> str:
     return name
 
 
-def component_problems(names: Iterable[str], pointer: str) -> list[Problem]:
-    """A problem for each name that is not a component, at `pointer`/name."""
+def component_problems(
+    names: Iterable[str], pointer: str, extras: Collection[str] = ()
+) -> list[Problem]:
+    """A problem for each name that is no component nor one of `extras`, at `pointer`/name."""
     return [
         Problem(
             f"{pointer}/{escape_pointer(name)}",
-            unknown_name_detail("component", name, nearest_names(name, COMPONENTS)),
+            unknown_name_detail("component", name, nearest_names(name, [*COMPONENTS, *extras])),
         )
         for name in names
-        if name not in COMPONENT_SET
+        if name not in COMPONENT_SET and name not in extras
     ]
 
 
-def tidy_components(raw: Mapping[str, str]) -> Components:
+def tidy_components(raw: Mapping[str, str], extras: Collection[str] = ()) -> Components:
     """Components in their fixed order, white space folded, empty ones left out.
 
+    Args:
+        raw: as somebody gave them.
+        extras: names that a layout asks for beside the components; they come last.
+
     Raises:
-        UnknownNameError: a key is not a component.
+        UnknownNameError: a key is neither a component nor one of `extras`.
     """
     for name in raw:
-        require_component(name)
-    tidied = {name: " ".join(raw[name].split()) for name in COMPONENTS if name in raw}
+        if name not in extras:
+            require_component(name)
+    names = [*COMPONENTS, *sorted(extras)]
+    tidied = {name: " ".join(raw[name].split()) for name in names if name in raw}
     return {name: value for name, value in tidied.items() if value}
 
 

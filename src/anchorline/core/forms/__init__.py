@@ -2,11 +2,13 @@
 
 `document` turns a form document into a `Form` or says what is wrong with it; `values` checks
 what was typed into the fields; `capture` works out, for each slot of a submitted form, the
-address that was captured and what was changed by hand.
+address that was captured and what was changed by hand; `layout_fit` holds administrators' own
+layouts against forms, and gives a form the fields that they bring.
 """
 
 from .capture import Captured, SlotInput, capture_slots
 from .document import read_form
+from .layout_fit import fit_problems, with_brought_parts
 from .model import FIELD_TYPES, FORM_KINDS, Condition, Field, Form, Option, Slot
 from .values import check_values
 from .visibility import is_shown
@@ -23,6 +25,8 @@ __all__ = [
     "SlotInput",
     "capture_slots",
     "check_values",
+    "fit_problems",
     "is_shown",
     "read_form",
+    "with_brought_parts",
 ]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from ..address import Address, Components, Facts, escape_pointer, tidy_components
+from ..address import COMPONENT_SET, Address, Components, Facts, escape_pointer, tidy_components
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..layouts import Layout, LayoutLibrary, check_components
 from ..mapping.fill import fill_slot
@@ -42,6 +42,7 @@ class Captured:
         edition: dataset and number of the edition it came from, or None.
         typed: what was typed into the finder.
         changed: keys of the fields whose value is not what filling wrote.
+        layout: the own layouts it was captured with and their versions; empty as shipped.
     """
 
     slot: str
@@ -52,6 +53,7 @@ class Captured:
     edition: str | None
     typed: str
     changed: tuple[str, ...]
+    layout: str = ""
 
 
 # From an address id to the address and the name of its edition, or None.
@@ -110,7 +112,8 @@ def _capture(
     if address is not None and address.country_code != country:
         detail = f"The address {address.id!r} is in {address.country_code}, not in {country}."
         return None, [Problem(f"{pointer}/address_id", detail)]
-    components, changed = _components(form, slot, values, address)
+    layout = layouts.require(country)
+    components, changed = _components(form, slot, values, address, layout)
     if not components:
         if slot.required:
             first = slot.parts[0].key if slot.parts else slot.key
@@ -118,7 +121,6 @@ def _capture(
             return None, [Problem(f"/values/{escape_pointer(first)}", detail)]
         return None, []
     components["country_code"] = country
-    layout = layouts.require(country)
     components["country"] = layout.name
     canonical, faults = check_components(layout, components)
     problems = _placed(slot, layout, faults)
@@ -128,31 +130,40 @@ def _capture(
     identifier = address.id if address is not None else None
     return (
         Captured(
-            slot.key, country, canonical, facts, identifier, edition, given.typed, tuple(changed)
+            slot.key,
+            country,
+            canonical,
+            facts,
+            identifier,
+            edition,
+            given.typed,
+            tuple(changed),
+            layout.stamp,
         ),
         problems,
     )
 
 
 def _components(
-    form: Form, slot: Slot, values: Values, address: Address | None
+    form: Form, slot: Slot, values: Values, address: Address | None, layout: Layout
 ) -> tuple[Components, list[str]]:
     """The address as the form's fields have it, and the fields that filling wrote otherwise."""
     typed = {
         part.component: str(values.get(part.key, ""))
         for part in slot.parts
-        if part.component is not None
+        if part.component in COMPONENT_SET or part.component in layout.extras
     }
     if address is None:
-        return tidy_components(typed), []
+        return tidy_components(typed, layout.extras), []
     filled = fill_slot(form, slot, address.components, {}).values
     changed = [key for key, text in filled.items() if str(values.get(key, "")) != text]
+    extras = {name: text for name, text in typed.items() if name in layout.extras}
     edited = {
         part.component: typed[part.component]
         for part in slot.parts
-        if part.key in changed and part.component is not None
+        if part.key in changed and part.component in typed
     }
-    return tidy_components({**address.components, **edited}), changed
+    return tidy_components({**address.components, **extras, **edited}, layout.extras), changed
 
 
 def _placed(slot: Slot, layout: Layout, faults: list[Problem]) -> list[Problem]:

@@ -53,7 +53,7 @@ def unused_components(layout: Layout, components: Mapping[str, str]) -> list[Unu
     place = {asked.component for asked in layout.asked} | written | {"country", "country_code"}
     if place & {"region", "region_code"} or layout.regions:
         place |= {"region", "region_code"}
-    given = tidy_components(components)
+    given = tidy_components(components, layout.extras)
     return [
         Unused(
             name,
@@ -75,7 +75,7 @@ def check_components(
     Raises:
         UnknownNameError: a key is not a component.
     """
-    canonical = tidy_components(complete_region(layout, components))
+    canonical = tidy_components(complete_region(layout, components), layout.extras)
     problems = _missing(layout, canonical)
     problems += _postcode(layout, canonical)
     problems += _region(layout, canonical)

@@ -49,12 +49,32 @@ class LayoutLibrary:
 def shipped_layouts() -> LayoutLibrary:
     """Every layout that ships with this release, by country code."""
     folder = resources.files("anchorline.core.layouts") / "data"
-    labels = _yaml(folder / "labels.yaml")
+    labels = _shipped_labels()
     names = sorted(entry.name for entry in folder.iterdir() if len(entry.name) == len("GB.yaml"))
     documents = {name.removesuffix(".yaml"): _yaml(folder / name) for name in names}
     return LayoutLibrary(
         read_layout(inherited(document, documents), labels) for document in documents.values()
     )
+
+
+@lru_cache(maxsize=1)
+def _shipped_labels() -> Document:
+    return _yaml(resources.files("anchorline.core.layouts") / "data" / "labels.yaml")
+
+
+def usual_labels(component: str, languages: Iterable[str]) -> dict[str, str]:
+    """What a component is called in English and some languages where no country says otherwise."""
+    return _labels(_shipped_labels(), component, languages)
+
+
+def _labels(labels: Document, component: str, languages: Iterable[str]) -> dict[str, str]:
+    # A region is called the same, whether its name or its code is asked for.
+    name = "region" if component == "region_code" else component
+    return {
+        language: labels[language][name]
+        for language in ("en", *languages)
+        if name in labels.get(language, {})
+    }
 
 
 def _yaml(file: Traversable) -> Document:
@@ -129,11 +149,5 @@ def _regions(document: Document) -> Iterator[Region]:
 
 def _asked(entry: Document, labels: Document, languages: Iterable[str]) -> Asked:
     component = entry["component"]
-    # A region is called the same, whether its name or its code is asked for.
-    name = "region" if component == "region_code" else component
-    merged = {
-        language: labels[language][name]
-        for language in ("en", *languages)
-        if name in labels.get(language, {})
-    }
+    merged = _labels(labels, component, languages)
     return Asked(component, {**merged, **entry.get("label", {})}, bool(entry.get("required")))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
+from ..address import COMPONENT_SET
 from ..kinds import Confidence
 from ..text import fold, tokens
 from .names import LANGUAGES_OF_MAIL, country_name
@@ -38,17 +39,37 @@ class Asked:
         component: its name.
         labels: label by BCP 47 language; `en` is always there.
         required: whether an address without it is incomplete.
+        added: an administrator's own layout asks for it, the shipped one does not. Its name may
+            then be one of the layout's own (an *extra*: a delivery note) beside the components.
     """
 
     component: str
     labels: dict[str, str]
     required: bool = False
+    added: bool = False
 
     def label(self, language: str) -> str:
         """The label in a language, by its full tag, its first part, or in English."""
         return self.labels.get(language) or self.labels.get(
             language.split("-")[0], self.labels["en"]
         )
+
+
+@dataclass(frozen=True, slots=True)
+class OwnStep:
+    """An administrator's own layout that had a say in a layout.
+
+    Attributes:
+        key: of the own layout.
+        title: what its administrator calls it.
+        version: its published version; None for a draft.
+        of_form: whether it is there for named forms, not for the country everywhere.
+    """
+
+    key: str
+    title: str
+    version: int | None
+    of_form: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +92,8 @@ class Layout:
         postcode_prefixes: what people put before postcodes that does not belong to them.
         box: south, west, north and east of the country, in rounded degrees; west is greater than
             east where it lies across the 180th meridian. None where it is not known.
+        hidden: components that an own layout took out of what is asked for.
+        own: the own layouts that had a say in it, the strongest first; empty as shipped.
     """
 
     country_code: str
@@ -87,6 +110,8 @@ class Layout:
     postcode_starts: tuple[str, ...] = ()
     postcode_prefixes: tuple[str, ...] = ()
     box: tuple[float, float, float, float] | None = None
+    hidden: tuple[str, ...] = ()
+    own: tuple[OwnStep, ...] = ()
     _asked_by_name: dict[str, Asked] = field(init=False, repr=False, compare=False)
     _regions_by_code: dict[str, Region] = field(init=False, repr=False, compare=False)
     _regions_by_name: dict[str, Region] = field(init=False, repr=False, compare=False)
@@ -118,6 +143,16 @@ class Layout:
     def asks_for(self, component: str) -> Asked | None:
         """The layout's entry for a component, or None where the country does not use it."""
         return self._asked_by_name.get(component)
+
+    @property
+    def extras(self) -> frozenset[str]:
+        """Names that an own layout asks for beside the components."""
+        return frozenset(self._asked_by_name) - COMPONENT_SET
+
+    @property
+    def stamp(self) -> str:
+        """Which published states it consists of: `letters@2`; empty as shipped."""
+        return " + ".join(f"{step.key}@{step.version}" for step in self.own)
 
     @property
     def number_first(self) -> bool:

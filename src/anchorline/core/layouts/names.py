@@ -19,6 +19,12 @@ def country_name(country_code: str, language: str) -> str | None:
     return str(name) if name else None
 
 
+def language_name(language: str) -> str:
+    """A language's name in English, or its tag where CLDR has none."""
+    locale = _locale(language)
+    return str(locale.get_display_name("en") or language) if locale is not None else language
+
+
 def load_names() -> None:
     """Reads the names in LANGUAGES_OF_MAIL: a tenth of a second that no search should wait for."""
     for language in LANGUAGES_OF_MAIL:

@@ -17,6 +17,7 @@ wins. So no layout can write a stray comma, a doubled blank or an empty line.
 from __future__ import annotations
 
 import re
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from ..address import COMPONENT_SET, COMPONENTS
@@ -60,8 +61,12 @@ Part = Named | Quoted | Separator | Bracket
 Line = tuple[Part, ...]
 
 
-def read_line(text: str) -> Line:
+def read_line(text: str, extras: Collection[str] = ()) -> Line:
     """Reads one line of the notation.
+
+    Args:
+        text: the line.
+        extras: names that may stand in it beside the components.
 
     Raises:
         NotationError: an unknown component, a bracket left open or without a component, or
@@ -81,7 +86,7 @@ def read_line(text: str) -> Line:
             parts.append(_bracket(text, opened, inside))
             inside = None
         else:
-            part = _part(text, lexeme, in_bracket=inside is not None)
+            part = _part(text, lexeme, extras, in_bracket=inside is not None)
             (parts if inside is None else inside).append(part)
     if inside is not None:
         raise NotationError(text, opened, "This bracket is never closed")
@@ -117,7 +122,7 @@ def _lexemes(text: str) -> list[re.Match[str]]:
     return found
 
 
-def _part(text: str, lexeme: re.Match[str], *, in_bracket: bool) -> Part:
+def _part(text: str, lexeme: re.Match[str], extras: Collection[str], *, in_bracket: bool) -> Part:
     value = lexeme.group()
     if lexeme.lastgroup == "sign":
         return Separator("" if value.strip() == "+" else value)
@@ -128,8 +133,9 @@ def _part(text: str, lexeme: re.Match[str], *, in_bracket: bool) -> Part:
             )
         return Quoted(value[1:-1])
     component = value.lower()
-    if component not in COMPONENT_SET:
-        detail = unknown_name_detail("component", value, nearest_names(component, COMPONENTS))
+    if component not in COMPONENT_SET and component not in extras:
+        nearest = nearest_names(component, [*COMPONENTS, *extras])
+        detail = unknown_name_detail("component", value, nearest)
         raise NotationError(text, lexeme.start(), detail)
     if value not in (component, component.upper()):
         raise NotationError(
