@@ -173,6 +173,28 @@ class RecordStore:
         cursor = _cursor(rows[-1], sort) if more else None
         return RecordPage([_summary(row) for row in rows], cursor, total)
 
+    def captured_in(
+        self, country_code: str, forms: Sequence[str], limit: int
+    ) -> list[tuple[RecordSummary, dict[str, str]]]:
+        """Components captured in a country by the latest records, with their records.
+
+        Args:
+            country_code: ISO 3166-1 alpha-2.
+            forms: only records of these forms; of all where it is empty.
+            limit: at most so many.
+        """
+        query = (
+            select(RecordRow, RecordAddressRow.components)
+            .join(RecordRow, RecordRow.id == RecordAddressRow.record)
+            .where(RecordAddressRow.country_code == country_code)
+            .order_by(RecordAddressRow.record.desc())
+            .limit(limit)
+        )
+        if forms:
+            query = query.where(RecordRow.form.in_(forms))
+        with self._database.transaction() as session:
+            return [(_summary(row), components) for row, components in session.execute(query)]
+
     def capture_counts(self, lately: timedelta) -> CaptureCounts:
         """Counts over all records, the last while, and the latest captured addresses."""
         with self._database.transaction() as session:
@@ -257,6 +279,7 @@ def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime
                 edition=address.edition,
                 typed=address.typed,
                 changed=list(address.changed),
+                layout=address.layout,
             )
         )
 
@@ -272,6 +295,7 @@ def _captured(row: RecordAddressRow) -> Captured:
         row.edition,
         row.typed,
         tuple(row.changed),
+        row.layout,
     )
 
 

@@ -178,11 +178,12 @@ class RowBlockRow(Base):
     notes: Mapped[bytes] = mapped_column(LONGBLOB)
 
 
-class FormRow(Base):
-    __tablename__ = "form"
-    __table_args__ = (_TABLE,)
+class DraftColumns(Base):
+    """The columns of every document that is edited as a draft."""
+
+    __abstract__ = True
+
     key: Mapped[str] = mapped_column(exact(64), primary_key=True)
-    kind: Mapped[str] = mapped_column(exact(16))
     title: Mapped[str] = mapped_column(String(200))
     draft: Mapped[dict[str, Any]] = mapped_column(JSON)
     revision: Mapped[int] = mapped_column(Integer)
@@ -191,14 +192,42 @@ class FormRow(Base):
     changed_at: Mapped[datetime] = mapped_column(UtcTime())
 
 
-class FormVersionRow(Base):
-    __tablename__ = "form_version"
-    __table_args__ = (_TABLE,)
-    form: Mapped[str] = mapped_column(ForeignKey("form.key"), primary_key=True)
+class VersionColumns(Base):
+    """The columns of every published version; `of` is the document's key."""
+
+    __abstract__ = True
+
+    of: Mapped[str]
     number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     published_at: Mapped[datetime] = mapped_column(UtcTime())
     published_by: Mapped[str] = mapped_column(String(254))
+
+
+class FormRow(DraftColumns):
+    __tablename__ = "form"
+    __table_args__ = (_TABLE,)
+    kind: Mapped[str] = mapped_column(exact(16))
+
+
+class FormVersionRow(VersionColumns):
+    __tablename__ = "form_version"
+    __table_args__ = (_TABLE,)
+    of: Mapped[str] = mapped_column("form", ForeignKey("form.key"), primary_key=True)
+
+
+class OwnLayoutRow(DraftColumns):
+    __tablename__ = "own_layout"
+    __table_args__ = (_TABLE,)
+    in_force_since: Mapped[datetime | None] = mapped_column(UtcTime())
+
+
+class OwnLayoutVersionRow(VersionColumns):
+    __tablename__ = "own_layout_version"
+    __table_args__ = (_TABLE,)
+    # Not tied to own_layout: what was captured goes on naming versions of deleted ones.
+    of: Mapped[str] = mapped_column("own_layout", exact(64), primary_key=True)
+    ground: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class RecordRow(Base):
@@ -222,7 +251,7 @@ class RecordRow(Base):
 
 class RecordAddressRow(Base):
     __tablename__ = "record_address"
-    __table_args__ = (_TABLE,)
+    __table_args__ = (Index("ix_record_address_country", "country_code", "record"), _TABLE)
     record: Mapped[str] = mapped_column(
         ForeignKey("record.id", ondelete="CASCADE"), primary_key=True
     )
@@ -235,6 +264,7 @@ class RecordAddressRow(Base):
     edition: Mapped[str | None] = mapped_column(exact(100))
     typed: Mapped[str] = mapped_column(Text)
     changed: Mapped[list[str]] = mapped_column(JSON)
+    layout: Mapped[str] = mapped_column(exact(200), default="")
 
 
 class IdempotencyRow(Base):

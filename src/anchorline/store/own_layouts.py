@@ -1,0 +1,141 @@
+"""Administrators' own layouts: drafts, versions with the ground they stand on, going back."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import and_, func, select
+
+from .database import Database, StaleError
+from .drafts import Document, Drafted, DraftTables
+from .schema import OwnLayoutRow, OwnLayoutVersionRow
+
+_TABLES = DraftTables(OwnLayoutRow, OwnLayoutVersionRow, "own layout")
+
+
+@dataclass(frozen=True, slots=True)
+class OwnLayoutVersion:
+    """A published version; `ground` is what shipped layouts said then about what it changes."""
+
+    key: str
+    number: int
+    document: Document
+    ground: dict[str, Any]
+    published_at: datetime
+    published_by: str
+
+
+class OwnLayoutStore:
+    """Reads and writes own layouts."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def list(self) -> list[tuple[Document, Drafted]]:
+        """All own layouts with their drafts, by title."""
+        with self._database.transaction() as session:
+            rows = session.scalars(
+                select(OwnLayoutRow).order_by(OwnLayoutRow.title, OwnLayoutRow.key)
+            )
+            return [(row.draft, _entry(row)) for row in rows]
+
+    def draft(self, key: str) -> tuple[Document, Drafted]:
+        """A draft; NotThereError where there is no such own layout."""
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key)
+            return row.draft, _entry(row)
+
+    def put_draft(self, key: str, document: Document, revision: int | None) -> Drafted:
+        """Keeps a draft; makes the own layout where it is new.
+
+        Raises:
+            StaleError: the draft has another revision by now, or the own layout is not new.
+        """
+        with self._database.transaction() as session:
+            return _entry(_TABLES.put(session, key, document, revision, self._database.now()))
+
+    def publish(self, key: str, revision: int, ground: dict[str, Any], by: str) -> Drafted:
+        """Publishes the draft as the next version, also where only the ground is new.
+
+        Raises:
+            StaleError: the draft has another revision by now than the one that was reviewed.
+        """
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key, lock=True)
+            if row.revision != revision:
+                raise StaleError(str(row.revision))
+            kept = (
+                None
+                if row.published_version is None
+                else _TABLES.version(session, key, row.published_version)
+            )
+            if kept is None or row.draft_differs or kept.ground != ground:
+                now = self._database.now()
+                _TABLES.publish(session, row, by, now, ground=ground)
+                row.in_force_since = now
+            return _entry(row)
+
+    def go_back(self, key: str, number: int | None) -> Drafted:
+        """Publishes an earlier version again; with None, the layouts below hold again.
+
+        Raises:
+            NotThereError: there is no such own layout, or no such version of it.
+        """
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key, lock=True)
+            _TABLES.switch(session, row, number)
+            row.in_force_since = self._database.now()
+            return _entry(row)
+
+    def remove(self, key: str) -> None:
+        """Deletes an own layout; versions stay kept for what was captured with them."""
+        with self._database.transaction() as session:
+            session.delete(_TABLES.row(session, key, lock=True))
+
+    def versions(self, key: str) -> Sequence[OwnLayoutVersion]:
+        """All versions of an own layout, the newest first; NotThereError where there is none."""
+        with self._database.transaction() as session:
+            _TABLES.row(session, key)
+            rows = session.scalars(
+                select(OwnLayoutVersionRow)
+                .where(OwnLayoutVersionRow.of == key)
+                .order_by(OwnLayoutVersionRow.number.desc())
+            )
+            return list(map(_version, rows))
+
+    def published(self) -> Sequence[OwnLayoutVersion]:
+        """The published version of each own layout that has one, by key."""
+        with self._database.transaction() as session:
+            is_published = and_(
+                OwnLayoutVersionRow.of == OwnLayoutRow.key,
+                OwnLayoutVersionRow.number == OwnLayoutRow.published_version,
+            )
+            query = select(OwnLayoutVersionRow).join(OwnLayoutRow, is_published)
+            return list(map(_version, session.scalars(query.order_by(OwnLayoutRow.key))))
+
+    def stamp(self) -> tuple[int, datetime | None]:
+        """Changes whenever other versions are published: how many are, and since when."""
+        with self._database.transaction() as session:
+            counted = func.count(OwnLayoutRow.published_version)
+            found = session.execute(select(counted, func.max(OwnLayoutRow.in_force_since))).one()
+            return found[0], found[1]
+
+
+def _entry(row: OwnLayoutRow) -> Drafted:
+    return Drafted(
+        row.key,
+        row.title,
+        row.revision,
+        row.draft_differs,
+        row.published_version,
+        row.changed_at,
+    )
+
+
+def _version(row: OwnLayoutVersionRow) -> OwnLayoutVersion:
+    return OwnLayoutVersion(
+        row.of, row.number, row.document, row.ground, row.published_at, row.published_by
+    )
