@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import and_, func, select
+from sqlalchemy import and_, select
 
 from .database import Database, StaleError
 from .drafts import Document, Drafted, DraftTables
@@ -73,9 +73,7 @@ class OwnLayoutStore:
                 else _TABLES.version(session, key, row.published_version)
             )
             if kept is None or row.draft_differs or kept.ground != ground:
-                now = self._database.now()
-                _TABLES.publish(session, row, by, now, ground=ground)
-                row.in_force_since = now
+                _TABLES.publish(session, row, by, self._database.now(), ground=ground)
             return _entry(row)
 
     def go_back(self, key: str, number: int | None) -> Drafted:
@@ -87,7 +85,6 @@ class OwnLayoutStore:
         with self._database.transaction() as session:
             row = _TABLES.row(session, key, lock=True)
             _TABLES.switch(session, row, number)
-            row.in_force_since = self._database.now()
             return _entry(row)
 
     def remove(self, key: str) -> None:
@@ -116,12 +113,13 @@ class OwnLayoutStore:
             query = select(OwnLayoutVersionRow).join(OwnLayoutRow, is_published)
             return list(map(_version, session.scalars(query.order_by(OwnLayoutRow.key))))
 
-    def stamp(self) -> tuple[int, datetime | None]:
-        """Changes whenever other versions are published: how many are, and since when."""
+    def stamp(self) -> tuple[tuple[str, int], ...]:
+        """Key and version of all that is published: versions never change, so this tells all."""
         with self._database.transaction() as session:
-            counted = func.count(OwnLayoutRow.published_version)
-            found = session.execute(select(counted, func.max(OwnLayoutRow.in_force_since))).one()
-            return found[0], found[1]
+            number = OwnLayoutRow.published_version
+            query = select(OwnLayoutRow.key, number).where(number.is_not(None))
+            found = session.execute(query.order_by(OwnLayoutRow.key))
+            return tuple((key, number) for key, number in found if number is not None)
 
 
 def _entry(row: OwnLayoutRow) -> Drafted:

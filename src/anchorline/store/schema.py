@@ -219,7 +219,6 @@ class FormVersionRow(VersionColumns):
 class OwnLayoutRow(DraftColumns):
     __tablename__ = "own_layout"
     __table_args__ = (_TABLE,)
-    in_force_since: Mapped[datetime | None] = mapped_column(UtcTime())
 
 
 class OwnLayoutVersionRow(VersionColumns):

@@ -24,7 +24,6 @@ def upgrade() -> None:
         sa.Column("draft_differs", sa.Boolean(), nullable=False),
         sa.Column("published_version", sa.Integer(), nullable=True),
         sa.Column("changed_at", mysql.DATETIME(fsp=6), nullable=False),
-        sa.Column("in_force_since", mysql.DATETIME(fsp=6), nullable=True),
         sa.PrimaryKeyConstraint("key", name=op.f("pk_own_layout")),
         mariadb_default_charset="utf8mb4",
         mariadb_collate="utf8mb4_uca1400_ai_ci",
