@@ -12,7 +12,7 @@ ENDPOINTS = [endpoint for area in AREAS for endpoint in area.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
-    "job": "j1",
+    "job": "j1", "own_layout": "letters",
 }  # fmt: skip
 
 

@@ -60,6 +60,8 @@ export interface Layout {
   country_code: string;
   name: string;
   components: Asked[];
+  /** Components that an administrator's own layout took out of what is asked for. */
+  hidden: string[];
   masks: string[];
 }
 

@@ -168,7 +168,7 @@ export class SlotView {
       answer = await call<CheckAnswer>(
         this.context.connection,
         path`layouts/${this.country.value}/check`,
-        { body: { components: { [component]: typed } } },
+        { body: { components: { [component]: typed }, form: this.context.form } },
       );
     } catch {
       return; // sending the form checks it again
@@ -189,12 +189,12 @@ export class SlotView {
     const country = this.country.value;
     this.finder.setAttribute("country", country);
     const asked = ++this.layoutAsked;
-    const { connection, language } = this.context;
+    const { connection, language, form } = this.context;
     let layout: Layout;
     try {
       layout = await call<Layout>(
         connection,
-        path`layouts/${country}` + `?language=${encodeURIComponent(language)}`,
+        path`layouts/${country}` + `?${new URLSearchParams({ language, form })}`,
       );
     } catch {
       this.followNothing();
@@ -209,8 +209,11 @@ export class SlotView {
       const asked = layout.components.find((a) => a.component === part.field.component);
       if (asked) part.follow(asked);
       // What the country does not ask for is not shown, unless something stands in it, or the
-      // form's own label says that it is asked for everywhere.
-      part.shown = Boolean(part.field.label) || asked !== undefined || part.value !== null;
+      // form's own label says that it is asked for everywhere. What its administrator has hidden
+      // is never shown.
+      const hidden = layout.hidden.includes(part.field.component ?? "");
+      part.shown =
+        !hidden && (Boolean(part.field.label) || asked !== undefined || part.value !== null);
     }
     const place = (part: FieldView): number => {
       const at = order.indexOf(part.field.component ?? "");

@@ -39,7 +39,8 @@ def form_document(key: str) -> FormDocument:
     text = (resources.files("anchorline.demo.forms") / f"{key}.yaml").read_text("utf-8")
     document: dict[str, Any] = yaml.safe_load(text)
     for slot in document["slots"]:
-        slot["countries"] = list(COUNTRIES)
+        # A bill and an owner's letters may go further than pianos are tuned.
+        slot["countries"] = [*COUNTRIES, *slot.pop("also", ())]
         slot["country"] = "GB"
         # `labelled` names parts beside the usual ones, with a label of their own.
         labelled: dict[str, str] = slot.pop("labelled", {})

@@ -7,7 +7,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from anchorline.store.database import Database
 
-from . import datasets, finding, forms, layouts, records, session, stand
+from . import datasets, finding, forms, layouts, own_layouts, records, session, stand
 from .context import Services, make_services
 from .endpoints import API, Area, register
 from .health import count_requests, health_pages
@@ -17,7 +17,8 @@ from .problems import install_problem_handlers
 from .settings import Settings
 
 AREAS: list[Area] = [
-    finding.area, layouts.area, forms.area, records.area, datasets.area, session.area, stand.area,
+    finding.area, layouts.area, own_layouts.area, forms.area, records.area, datasets.area,
+    session.area, stand.area,
 ]  # fmt: skip
 _CORS_HEADERS = "Authorization, Content-Type, Idempotency-Key, If-Match"
 

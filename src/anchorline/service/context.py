@@ -13,18 +13,23 @@ from anchorline.store.forms import FormStore
 from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
+from anchorline.store.own_layouts import OwnLayoutStore
 from anchorline.store.records import RecordStore
 from anchorline.store.users import UserStore
 
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
+from .layouts_in_force import CurrentLayouts
 from .recent_answers import RecentAnswers
 from .settings import Settings
 
 
 @dataclass(frozen=True, slots=True)
 class Services:
-    """The stores, the gazetteer, the layouts and the gate."""
+    """The stores, the gazetteer, the layouts and the gate.
+
+    `layouts` are the shipped ones, `layouts_in_force` those with administrators' own laid over.
+    """
 
     settings: Settings
     database: Database
@@ -33,10 +38,12 @@ class Services:
     jobs: JobStore
     load_data: LoadData
     forms: FormStore
+    own_layouts: OwnLayoutStore
     records: RecordStore
     users: UserStore
     keys: KeyStore
     layouts: LayoutLibrary
+    layouts_in_force: CurrentLayouts
     gazetteer: ActiveGazetteer
     recent_answers: RecentAnswers
     gate: Gate
@@ -46,6 +53,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     """Everything that handlers need, on one database."""
     datasets, users, keys = DatasetStore(database), UserStore(database), KeyStore(database)
     files, layouts = EditionFiles(settings.gazetteer_folder), shipped_layouts()
+    own_layouts = OwnLayoutStore(database)
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
     load_spelling()
@@ -57,10 +65,12 @@ def make_services(settings: Settings, database: Database) -> Services:
         jobs=JobStore(database),
         load_data=LoadData(database),
         forms=FormStore(database),
+        own_layouts=own_layouts,
         records=RecordStore(database),
         users=users,
         keys=keys,
         layouts=layouts,
+        layouts_in_force=CurrentLayouts(own_layouts, layouts),
         gazetteer=ActiveGazetteer(datasets, files, layouts),
         recent_answers=RecentAnswers(),
         gate=Gate(keys, users, settings.signing_secret()),

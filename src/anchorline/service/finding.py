@@ -148,7 +148,8 @@ def get_address(call: Call) -> Shape:
     address, _edition = found
     wanted = call.query(AddressQuery).components
     names = _listed(wanted or "", COMPONENTS, "component", "components")
-    layout = call.services.layouts.require(address.country_code)
+    layouts = call.services.layouts_in_force.current().everywhere
+    layout = layouts.require(address.country_code)
     return AddressAnswer(
         id=address.id,
         components={

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from anchorline.core.errors import Problem
-from anchorline.core.forms import Form, Slot, read_form
+from anchorline.core.forms import Form, Slot, read_form, with_brought_parts
 from anchorline.core.mapping import fill_slot
 from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Shape
 from anchorline.wire.forms import (
     DraftAnswer,
+    FieldShape,
     FillAnswer,
     FillRequest,
     FormAnswer,
@@ -17,21 +18,24 @@ from anchorline.wire.forms import (
     FormList,
     FormQuery,
     FormSummary,
+    RuleShape,
     TraceEntry,
     document_as_kept,
 )
 
 from .access import Access
+from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, revision_given
 from .endpoints import Area, Call, Reply
 from .layouts import require_components
 from .problems import ProblemError, invalid, not_found
 
 area = Area("forms")
-_ETAG = {"ETag": "Names the draft's revision; send it back in If-Match"}
 
 
 def open_form(call: Call, *, draft: bool = False) -> tuple[Form, int | None]:
     """The form named in the path, published or as a draft, and its version.
+
+    It has the fields that own layouts bring to its slots.
 
     Raises:
         ProblemError: 403 where the caller may not use it, or not see drafts.
@@ -43,9 +47,11 @@ def open_form(call: Call, *, draft: bool = False) -> tuple[Form, int | None]:
     if draft:
         if call.caller.kind not in ("server", "person"):
             raise ProblemError(403, f"A draft needs {Access.SERVER.value}.")
-        return read_form(call.services.forms.draft(key)[0], call.services.layouts), None
-    document, version = call.services.forms.version(key)
-    return read_form(document, call.services.layouts), version
+        document, version = call.services.forms.draft(key)[0], None
+    else:
+        document, version = call.services.forms.version(key)
+    form = read_form(document, call.services.layouts)
+    return with_brought_parts(form, call.services.layouts_in_force.current().on_form(key)), version
 
 
 @area.endpoint("GET", "/forms", access=Access.SERVER, answer=FormList)
@@ -65,11 +71,12 @@ def list_forms(call: Call) -> Shape:
 def get_form(call: Call) -> Shape:
     """A form to be filled: its published version, or its draft."""
     draft = call.query(FormQuery).draft
-    _form, version = open_form(call, draft=draft)
+    form, version = open_form(call, draft=draft)
     forms = call.services.forms
     key = call.path["form"]
     document = forms.draft(key)[0] if draft else forms.version(key)[0]
-    return FormAnswer(document=FormDocument.model_validate(document), version=version)
+    whole = _with_parts(FormDocument.model_validate(document), form)
+    return FormAnswer(document=whole, version=version)
 
 
 @area.endpoint(
@@ -78,7 +85,7 @@ def get_form(call: Call) -> Shape:
     access=Access.SERVER,
     answer=DraftAnswer,
     problems=(404,),
-    answer_headers=_ETAG,
+    answer_headers=ETAG,
 )
 def get_draft(call: Call) -> Reply:
     """A form's draft, to be edited."""
@@ -93,8 +100,8 @@ def get_draft(call: Call) -> Reply:
     body=FormDocument,
     answer=DraftAnswer,
     problems=(412, 428),
-    request_headers={"If-Match": "The draft's ETag; needed where the form exists already"},
-    answer_headers=_ETAG,
+    request_headers=IF_MATCH,
+    answer_headers=ETAG,
 )
 def put_draft(call: Call) -> Reply:
     """Keeps a draft; makes the form where it is new."""
@@ -107,12 +114,7 @@ def put_draft(call: Call) -> Reply:
     try:
         entry = call.services.forms.put_draft(key, kept, revision)
     except StaleError as error:
-        raise ProblemError(
-            412,
-            "Somebody else has changed this draft in the meantime. Get it anew and "
-            "make your change again.",
-            headers={"ETag": f'"{error.current}"'},
-        ) from None
+        raise changed_meanwhile(error) from None
     return _draft_reply(document, entry)
 
 
@@ -151,7 +153,7 @@ def fill_form_slot(call: Call) -> Shape:
         components = found[0].components
     else:
         components = body.components or {}
-        require_components(components, "/components")
+        require_components(components, "/components", _extras(call, slot))
     filled = fill_slot(form, slot, components, body.values)
     return FillAnswer(
         values=filled.values,
@@ -162,6 +164,30 @@ def fill_form_slot(call: Call) -> Shape:
             for s in filled.trace
         ],
     )
+
+
+def _extras(call: Call, slot: Slot) -> set[str]:
+    """Names that layouts ask for beside the components in any country of a slot."""
+    layouts = call.services.layouts_in_force.current().on_form(call.path["form"])
+    return {name for code in slot.countries for name in layouts.require(code).extras}
+
+
+def _with_parts(document: FormDocument, form: Form) -> FormDocument:
+    """A document with the fields and rules that own layouts have brought to its form."""
+    slots = []
+    for shape in document.slots:
+        slot = _require_slot(form, shape.key)
+        parts = [
+            FieldShape(key=part.key, component=part.component, max_length=part.max_length)
+            for part in slot.parts[len(shape.parts) :]
+        ]
+        rules = [
+            RuleShape(components=list(rule.components), into=rule.into)
+            for rule in slot.mapping[len(shape.mapping) :]
+        ]
+        update = {"parts": [*shape.parts, *parts], "mapping": [*shape.mapping, *rules]}
+        slots.append(shape.model_copy(update=update))
+    return document.model_copy(update={"slots": slots})
 
 
 def _require_slot(form: Form, key: str) -> Slot:
@@ -178,18 +204,12 @@ def _revision(call: Call) -> int | None:
         call.services.forms.entry(call.path["form"])
     except NotThereError:
         return None
-    if_match = call.request.headers.get("If-Match")
-    if if_match is None:
-        raise ProblemError(
-            428, "The form exists: send the draft's ETag in If-Match (get it from this address)."
-        )
-    tag = if_match.strip().removeprefix("W/").strip('"')
-    return int(tag) if tag.isdecimal() and len(tag) < 10 else -1
+    return revision_given(call)
 
 
 def _draft_reply(document: FormDocument, entry: FormEntry) -> Reply:
     answer = DraftAnswer(document=document, form=_summary(entry))
-    return Reply(answer, headers={"ETag": f'"{entry.revision}"'})
+    return Reply(answer, headers=etag(entry.revision))
 
 
 def _summary(entry: FormEntry) -> FormSummary:

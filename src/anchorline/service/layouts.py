@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 from anchorline.core.address import component_problems
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.layouts import (
     Layout,
+    LayoutLibrary,
     check_components,
     language_of,
     one_line,
@@ -29,23 +32,36 @@ from anchorline.wire.layouts import (
     ManyLinesAnswer,
     ManyLinesRequest,
     OptionShape,
+    OwnStepShape,
     UnusedComponent,
 )
+from anchorline.wire.own_layouts import SamplesAnswer, SampleShape, SamplesQuery
 
 from .access import Access
 from .endpoints import Area, Call
-from .problems import invalid, not_found
+from .problems import ProblemError, invalid, not_found
 
 area = Area("layouts")
+_MOST_SAMPLES = 10
 _WITH_OPTIONS = frozenset({"region", "region_code"})
 
 
-def require_layout(call: Call, country_code: str) -> Layout:
-    """The layout of a country; 404 where there is none."""
-    layout = call.services.layouts.get(country_code)
+def require_layout(call: Call, country_code: str, form: str | None = None) -> Layout:
+    """The layout that holds for a country, on a form or everywhere; 404 where there is none."""
+    layout = _layouts(call, form).get(country_code)
     if layout is None:
         raise not_found(f"{_no_layout(call, country_code)} GET /layouts lists all.")
     return layout
+
+
+def _layouts(call: Call, form: str | None) -> LayoutLibrary:
+    """The layouts that hold on a form, or everywhere; 403 or 404 where it is not for the caller."""
+    if form is not None:
+        if not call.caller.may_use_form(form):
+            raise ProblemError(403, f"This caller may not use the form {form!r}.")
+        if call.caller.forms is None:  # who is tied to forms is tied to real ones
+            call.services.forms.require(form)
+    return call.services.layouts_in_force.current().on_form(form)
 
 
 def _no_layout(call: Call, country_code: str) -> str:
@@ -53,9 +69,11 @@ def _no_layout(call: Call, country_code: str) -> str:
     return unknown_name_detail("country code", country_code, nearest_names(country_code, codes))
 
 
-def require_components(components: dict[str, str], pointer: str) -> None:
-    """422 where a name is not a component's, with the nearest ones."""
-    problems = component_problems(components, pointer)
+def require_components(
+    components: dict[str, str], pointer: str, extras: Collection[str] = ()
+) -> None:
+    """422 where a name is neither a component's nor one of `extras`, with the nearest ones."""
+    problems = component_problems(components, pointer, extras)
     if problems:
         raise invalid(problems)
 
@@ -64,6 +82,7 @@ def require_components(components: dict[str, str], pointer: str) -> None:
 def list_layouts(call: Call) -> Shape:
     """The countries that have a layout."""
     layouts = sorted(call.services.layouts, key=lambda layout: layout.name)
+    published = call.services.layouts_in_force.current().published
     return LayoutList(
         layouts=[
             LayoutEntry(
@@ -71,6 +90,7 @@ def list_layouts(call: Call) -> Shape:
                 name=layout.name,
                 confidence=layout.confidence,
                 post_of=layout.post_of,
+                own=[p.own.key for p in published if layout.country_code in p.own.countries],
             )
             for layout in layouts
         ]
@@ -87,8 +107,8 @@ def list_layouts(call: Call) -> Shape:
 )
 def get_layout(call: Call) -> Shape:
     """A country's layout: what is asked for, in which order, called what."""
-    layout = require_layout(call, call.path["country_code"])
-    language = call.query(LayoutQuery).language
+    query = call.query(LayoutQuery)
+    layout, language = require_layout(call, call.path["country_code"], query.form), query.language
     regions = [OptionShape(code=r.code, name=r.name, latin=r.latin) for r in layout.regions]
     return LayoutAnswer(
         country_code=layout.country_code,
@@ -110,6 +130,11 @@ def get_layout(call: Call) -> Shape:
         source=layout.source,
         post_of=layout.post_of,
         version=layout.version,
+        hidden=list(layout.hidden),
+        own=[
+            OwnStepShape(key=o.key, title=o.title, version=o.version, of_form=o.of_form)
+            for o in layout.own
+        ],
     )
 
 
@@ -123,9 +148,9 @@ def get_layout(call: Call) -> Shape:
 )
 def write_address_lines(call: Call) -> Shape:
     """Components written out in the country's lines."""
-    layout = require_layout(call, call.path["country_code"])
     body = call.body(LinesRequest)
-    require_components(body.components, "/components")
+    layout = require_layout(call, call.path["country_code"], body.form)
+    require_components(body.components, "/components", layout.extras)
     components = body.components
     lines = write_lines(
         layout,
@@ -141,19 +166,25 @@ def write_address_lines(call: Call) -> Shape:
 
 
 @area.endpoint(
-    "POST", "/layouts/lines", access=Access.SERVER, body=ManyLinesRequest, answer=ManyLinesAnswer
+    "POST",
+    "/layouts/lines",
+    access=Access.SERVER,
+    body=ManyLinesRequest,
+    answer=ManyLinesAnswer,
+    problems=(404,),
 )
 def write_many_lines(call: Call) -> Shape:
     """Many addresses written out, each as its country does it."""
     body = call.body(ManyLinesRequest)
+    layouts = _layouts(call, body.form)
     language = _language_of_sender(call, body.from_country)
     problems: list[Problem] = []
     written: list[list[str]] = []
     for place, components in enumerate(body.addresses):
         pointer = f"/addresses/{place}"
-        problems += component_problems(components, pointer)
         code = components.get("country_code", "")
-        layout = call.services.layouts.get(code)
+        layout = layouts.get(code)
+        problems += component_problems(components, pointer, layout.extras if layout else ())
         if layout is None:
             problems.append(Problem(f"{pointer}/country_code", _no_layout(call, code)))
         else:
@@ -184,9 +215,9 @@ def _language_of_sender(call: Call, country_code: str | None) -> str:
 )
 def check_against_layout(call: Call) -> Shape:
     """Components held against the country's layout, in their canonical spelling."""
-    layout = require_layout(call, call.path["country_code"])
     body = call.body(CheckComponentsRequest)
-    require_components(body.components, "/components")
+    layout = require_layout(call, call.path["country_code"], body.form)
+    require_components(body.components, "/components", layout.extras)
     canonical, problems = check_components(layout, body.components)
     return CheckComponentsAnswer(
         components=canonical,
@@ -195,4 +226,35 @@ def check_against_layout(call: Call) -> Shape:
             UnusedComponent(component=u.component, value=u.value, offered_to=u.offered_to)
             for u in unused_components(layout, body.components)
         ],
+    )
+
+
+@area.endpoint(
+    "GET",
+    "/layouts/<country_code>/samples",
+    access=Access.SERVER,
+    query=SamplesQuery,
+    answer=SamplesAnswer,
+    problems=(404,),
+)
+def list_samples(call: Call) -> Shape:
+    """Addresses to try a layout with: of the latest records, and of the reference data."""
+    form = call.query(SamplesQuery).form
+    layout = require_layout(call, call.path["country_code"], form)
+    code, services = layout.country_code, call.services
+    captured = services.records.captured_in(code, [form] if form else [], _MOST_SAMPLES)
+    known = services.gazetteer.current().samples(code, _MOST_SAMPLES)
+    return SamplesAnswer(
+        samples=[
+            *(
+                SampleShape(
+                    label=record.label, components=components, record=record.id, form=record.form
+                )
+                for record, components in captured
+            ),
+            *(
+                SampleShape(label=label, components=address.components, record=None, form=None)
+                for label, address in known
+            ),
+        ]
     )

@@ -25,6 +25,7 @@ _PATH_MEANINGS = {
     "country_code": ("ISO 3166-1 alpha-2", "GB"),
     "postcode": ("A postcode or its beginning", "QV1 1QF"),
     "form": ("Key of a form", "tuning-visit"),
+    "own_layout": ("Key of an own layout", "letters-south"),
     "slot": ("Key of a slot of the form", "piano"),
     "record": ("Id of a record", "r0190a0b0c0d0aabbccddeeff"),
     "dataset": ("Name of a dataset", "demo"),

@@ -58,7 +58,7 @@ def submit_record(call: Call) -> Reply:
     new = NewRecord(
         form=form.key,
         form_version=version or 0,
-        label=_label(form, values, addresses, call.services.layouts),
+        label=_label(form, values, addresses, _layouts(call, form.key)),
         values=values,
         addresses=addresses,
         made_by=call.caller.name,
@@ -70,7 +70,7 @@ def submit_record(call: Call) -> Reply:
     except ReusedKeyError:
         raise reused_key() from None
     return Reply(
-        _answer(record, call.services.layouts),
+        _answer(record, _layouts(call, form.key)),
         status=201,
         headers={"Location": f"/api/v1/records/{record.id}"},
     )
@@ -88,7 +88,7 @@ def try_record(call: Call) -> Shape:
     """What a record would hold, were the draft submitted now; nothing is kept."""
     form, _version = open_form(call, draft=True)
     values, addresses = _checked(call, form, call.body(RecordRequest))
-    layouts = call.services.layouts
+    layouts = _layouts(call, form.key)
     return TrialAnswer(
         label=_label(form, values, addresses, layouts),
         values=values,
@@ -127,7 +127,12 @@ def list_records(call: Call) -> Shape:
 def get_record(call: Call) -> Shape:
     """A whole record with its captured addresses."""
     record = call.services.records.get(call.path["record"])
-    return _answer(record, call.services.layouts)
+    return _answer(record, _layouts(call, record.form))
+
+
+def _layouts(call: Call, form: str) -> LayoutLibrary:
+    """The layouts that hold on a form now."""
+    return call.services.layouts_in_force.current().on_form(form)
 
 
 def _checked(call: Call, form: Form, body: RecordRequest) -> tuple[dict[str, Any], list[Captured]]:
@@ -143,7 +148,7 @@ def _checked(call: Call, form: Form, body: RecordRequest) -> tuple[dict[str, Any
         key: SlotInput(slot.country_code, slot.address_id, slot.typed)
         for key, slot in body.slots.items()
     }
-    addresses, more = capture_slots(form, values, inputs, call.services.layouts, find)
+    addresses, more = capture_slots(form, values, inputs, _layouts(call, form.key), find)
     if problems or more:
         raise invalid([*problems, *more])
     return values, addresses
@@ -211,4 +216,5 @@ def _captured(address: Captured, layouts: LayoutLibrary) -> CapturedShape:
         edition=address.edition,
         typed=address.typed,
         changed=list(address.changed),
+        layout=address.layout,
     )

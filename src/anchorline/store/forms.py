@@ -37,6 +37,11 @@ class FormStore:
             rows = session.scalars(select(FormRow).order_by(FormRow.title, FormRow.key))
             return [_entry(row, counts.get(row.key, 0)) for row in rows]
 
+    def require(self, key: str) -> None:
+        """NotThereError where there is no such form."""
+        with self._database.transaction() as session:
+            _TABLES.row(session, key)
+
     def entry(self, key: str) -> FormEntry:
         """One form; NotThereError where there is none."""
         return self.draft(key)[1]

@@ -38,10 +38,15 @@ CountryCode = Annotated[
 ComponentMap = Annotated[
     dict[str, Text],
     Field(
-        description="Components by name; unknown names are refused.",
+        description="Components by name, and extras that an own layout asks for; "
+        "unknown names are refused.",
         examples=[{"number": "12", "street": "Kiln Crescent", "town": "Brackwater"}],
         max_length=40,
-        json_schema_extra={"propertyNames": {"enum": list(COMPONENTS)}},
+        json_schema_extra={
+            "propertyNames": {
+                "anyOf": [{"enum": list(COMPONENTS)}, {"pattern": "^[a-z][a-z_]{1,30}$"}]
+            }
+        },
     ),
 ]
 

@@ -8,15 +8,19 @@ from pydantic import Field
 
 from anchorline.core.kinds import Confidence
 
-from .base import ComponentMap, CountryCode, RequestShape, Shape, example
+from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, example
 
 # So many addresses may be written out by one call.
 MOST_ADDRESSES = 1000
 
 
-class LayoutQuery(RequestShape):
-    """In which language labels are wanted."""
+_ON_FORM = "On this form; left out: as it holds everywhere"
 
+
+class LayoutQuery(RequestShape):
+    """In which language labels are wanted, and on which form."""
+
+    form: Key | None = Field(default=None, description=_ON_FORM)
     language: Annotated[str, Field(max_length=35, description="BCP 47")] = "en"
 
 
@@ -27,6 +31,7 @@ class LayoutEntry(Shape):
     name: str
     confidence: Confidence = Field(description="How sure its facts are")
     post_of: str = Field(description="The country whose post it uses; empty for its own")
+    own: list[str] = Field(description="Keys of the own layouts that are published for it")
 
 
 class LayoutList(Shape):
@@ -35,7 +40,13 @@ class LayoutList(Shape):
     model_config = example(
         {
             "layouts": [
-                {"country_code": "RE", "name": "Réunion", "confidence": "sure", "post_of": "FR"}
+                {
+                    "country_code": "RE",
+                    "name": "Réunion",
+                    "confidence": "sure",
+                    "post_of": "FR",
+                    "own": [],
+                }
             ]
         }
     )
@@ -59,6 +70,15 @@ class AskedShape(Shape):
     options: list[OptionShape] | None
 
 
+class OwnStepShape(Shape):
+    """An own layout that has a say, before the ones after it and the shipped one."""
+
+    key: str
+    title: str
+    version: int | None
+    of_form: bool = Field(description="For named forms; else for the country everywhere")
+
+
 class LayoutAnswer(Shape):
     """A country's layout: its components in the order of asking."""
 
@@ -77,6 +97,8 @@ class LayoutAnswer(Shape):
             "source": "ISO 3166-2:US",
             "post_of": "",
             "version": 1,
+            "hidden": [],
+            "own": [],
         }
     )
     country_code: str
@@ -92,6 +114,10 @@ class LayoutAnswer(Shape):
     source: str = Field(description="Where the facts come from")
     post_of: str = Field(description="The country whose post it uses; empty for its own")
     version: int
+    hidden: list[str] = Field(description="Components that an own layout took out")
+    own: list[OwnStepShape] = Field(
+        description="The own layouts that speak before the shipped one, the strongest first"
+    )
 
 
 class LinesRequest(RequestShape):
@@ -110,6 +136,7 @@ class LinesRequest(RequestShape):
         description="Where mail from abroad is posted: the country is named in its language, "
         "otherwise in English",
     )
+    form: Key | None = Field(default=None, description=_ON_FORM)
 
 
 class LinesAnswer(Shape):
@@ -138,6 +165,7 @@ class ManyLinesRequest(RequestShape):
     from_country: CountryCode | None = Field(
         default=None, description="Where mail from abroad is posted"
     )
+    form: Key | None = Field(default=None, description=_ON_FORM)
 
 
 class ManyLinesAnswer(Shape):
@@ -152,6 +180,7 @@ class CheckComponentsRequest(RequestShape):
 
     model_config = example({"components": {"street": "Abbey Mews", "postcode": "qv11aa"}})
     components: ComponentMap
+    form: Key | None = Field(default=None, description=_ON_FORM)
 
 
 class ComponentProblem(Shape):

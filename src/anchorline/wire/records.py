@@ -30,6 +30,7 @@ _ADDRESS = {
     "edition": "demo@1",
     "typed": "16 abb",
     "changed": [],
+    "layout": "",
 }
 
 
@@ -74,6 +75,9 @@ class CapturedShape(Shape):
     edition: str | None
     typed: str
     changed: list[str] = Field(description="Fields that were changed by hand after filling")
+    layout: str = Field(
+        description="The own layouts it was captured with, `key@version`; empty: as shipped"
+    )
 
 
 class RecordSummary(Shape):

@@ -155,6 +155,21 @@ class Gazetteer:
             for metres, order, address in found
         ]
 
+    def samples(self, country_code: str, limit: int) -> list[tuple[str, Address]]:
+        """Some addresses of a country, from streets far apart, with their labels."""
+        found: list[tuple[str, Address]] = []
+        for edition in self.editions:
+            if country_code not in edition.countries:
+                continue
+            code = edition.countries.index(country_code)
+            streets = edition.street_nodes[edition.node_country[edition.street_nodes] == code]
+            step = max(1, len(streets) // limit)
+            for node in streets[::step].tolist():
+                address = edition.address_range(node)[0]
+                label = self._labels.address(edition, address)
+                found.append((label, self._named(edition.address(address))))
+        return found[:limit]
+
     def _named(self, address: Address) -> Address:
         country = self._layouts.require(address.country_code).name
         return replace(address, components={**address.components, "country": country})
