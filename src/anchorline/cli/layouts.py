@@ -5,7 +5,9 @@ from __future__ import annotations
 import json
 import sys
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from functools import reduce
 from itertools import islice
+from typing import TypeVar
 
 import click
 
@@ -13,15 +15,28 @@ from anchorline.client import Client, InvalidError
 from anchorline.wire.layouts import MOST_ADDRESSES, AskedShape, LayoutAnswer
 
 from .output import json_option, note, print_json, print_lines, print_table
+from .own_layouts import OWN_LAYOUT_COMMANDS
 
 Connect = Callable[[], Client]
-_abroad = click.option("--international", is_flag=True, help="For mail from abroad.")
-_sender = click.option(
-    "--from",
-    "from_country",
-    metavar="COUNTRY",
-    help="Where mail from abroad is posted: the country is named in its language.",
+_Command = TypeVar("_Command", bound=Callable[..., object])
+_on_form = click.option("--form", metavar="KEY", help="As it holds on this form.")
+_OF_LINES = (
+    click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]..."),
+    click.option("--international", is_flag=True, help="For mail from abroad."),
+    click.option(
+        "--from",
+        "from_country",
+        metavar="COUNTRY",
+        help="Where mail from abroad is posted: the country is named in its language.",
+    ),
+    _on_form,
+    json_option,
 )
+
+
+def _takes_an_address(command: _Command) -> _Command:
+    """The parameters of commands that write addresses out."""
+    return reduce(lambda made, parameter: parameter(made), reversed(_OF_LINES), command)
 
 
 @click.group()
@@ -50,8 +65,8 @@ def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
         print_json(found)
     else:
         print_table(
-            ("code", "country", "post of", "facts"),
-            [(entry.country_code, entry.name, entry.post_of, entry.confidence) for entry in found],
+            ("code", "country", "post of", "facts", "own layouts"),
+            [(e.country_code, e.name, e.post_of, e.confidence, ", ".join(e.own)) for e in found],
         )
     if not found:
         note(f"No country has {name!r} in its name.")
@@ -61,16 +76,19 @@ def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
 @layouts.command("show")
 @click.argument("country")
 @click.option("--language", default="en", help="Of the labels, as BCP 47 has it: fr, zh-Hant.")
+@_on_form
 @json_option
 @click.pass_obj
-def show_layout(connect: Connect, country: str, language: str, as_json: bool) -> None:
+def show_layout(
+    connect: Connect, country: str, language: str, form: str | None, as_json: bool
+) -> None:
     """What COUNTRY asks for, in which order, and its lines in their notation.
 
     \b
     Example:
       anchorline layouts show CH --language fr
     """
-    layout = connect().layout(country, language=language)
+    layout = connect().layout(country, language=language, form=form)
     if as_json:
         print_json(layout)
         return
@@ -85,8 +103,21 @@ def show_layout(connect: Connect, country: str, language: str, as_json: bool) ->
     print_lines(["", *_postcodes(layout)])
     for script, lines in layout.lines.items():
         print_lines([f"Lines{f' in {script}' if script else ''}:", *(f"  {x}" for x in lines), ""])
+    print_lines(_who_speaks(layout))
     post = f" Uses the post of {layout.post_of}." if layout.post_of else ""
     note(f"Facts: {layout.confidence}. {layout.source}.{post}")
+
+
+def _who_speaks(layout: LayoutAnswer) -> list[str]:
+    """The order of precedence, where an own layout has a say."""
+    if not layout.own:
+        return []
+    own = [
+        f"{step.title} ({step.key}, version {step.version},"
+        f" {'for named forms' if step.of_form else 'everywhere'})"
+        for step in layout.own
+    ]
+    return ["What holds: " + ", before ".join([*own, "the shipped layout"])]
 
 
 def _choices(asked: AskedShape) -> str:
@@ -105,10 +136,7 @@ def _postcodes(layout: LayoutAnswer) -> list[str]:
 
 @click.command()
 @click.argument("country")
-@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
-@_abroad
-@_sender
-@json_option
+@_takes_an_address
 @click.pass_obj
 def lines(
     connect: Connect,
@@ -116,6 +144,7 @@ def lines(
     components: tuple[str, ...],
     international: bool,
     from_country: str | None,
+    form: str | None,
     as_json: bool,
 ) -> None:
     """Components written out as COUNTRY does it.
@@ -125,7 +154,11 @@ def lines(
       anchorline lines DE street=Lindenstraße number=12 postcode=00011 town=Lerchenbruch
     """
     written = connect().lines(
-        country, _pairs(components), international=international, from_country=from_country
+        country,
+        _pairs(components),
+        international=international,
+        from_country=from_country,
+        form=form,
     )
     if as_json:
         print_json(written.lines)
@@ -135,10 +168,7 @@ def lines(
 
 @layouts.command("lines")
 @click.argument("country", default="")
-@click.argument("components", nargs=-1, metavar="[COMPONENT=VALUE]...")
-@_abroad
-@_sender
-@json_option
+@_takes_an_address
 @click.pass_context
 def layout_lines(
     context: click.Context,
@@ -146,6 +176,7 @@ def layout_lines(
     components: tuple[str, ...],
     international: bool,
     from_country: str | None,
+    form: str | None,
     as_json: bool,
 ) -> None:
     """Components written out as COUNTRY does it; without any, JSON Lines from the input.
@@ -174,6 +205,7 @@ def layout_lines(
                 [components for _, components in some],
                 international=international,
                 from_country=from_country,
+                form=form,
             )
         except InvalidError as error:
             raise click.ClickException(_by_line(error, [number for number, _ in some])) from None
@@ -188,9 +220,12 @@ def layout_lines(
 @layouts.command()
 @click.argument("country")
 @click.argument("components", nargs=-1, required=True, metavar="COMPONENT=VALUE...")
+@_on_form
 @json_option
 @click.pass_obj
-def check(connect: Connect, country: str, components: tuple[str, ...], as_json: bool) -> None:
+def check(
+    connect: Connect, country: str, components: tuple[str, ...], form: str | None, as_json: bool
+) -> None:
     """Components held against COUNTRY's layout: what is missing, wrong, or has no place there.
 
     Ends with 3 where there is a problem.
@@ -199,7 +234,7 @@ def check(connect: Connect, country: str, components: tuple[str, ...], as_json: 
     Example:
       anchorline layouts check US street="12 Oak St" town=Cedarton region=Vermont postcode=90210
     """
-    answer = connect().check(country, _pairs(components))
+    answer = connect().check(country, _pairs(components), form=form)
     if as_json:
         print_json(answer)
     else:
@@ -252,3 +287,7 @@ def _read_components(source: Iterable[str], country: str) -> Iterator[tuple[int,
         # A value that is null is one that is not there; a number is meant as it is written.
         texts = {name: str(value) for name, value in entry.items() if value is not None}
         yield number, {"country_code": country, **texts}
+
+
+for command in OWN_LAYOUT_COMMANDS:
+    layouts.add_command(command)

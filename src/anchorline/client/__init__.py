@@ -15,6 +15,7 @@ from anchorline.wire.datasets import (
 )
 from anchorline.wire.finding import PostcodeAnswer, TraceShape
 from anchorline.wire.forms import FormDocument
+from anchorline.wire.own_layouts import OwnLayoutDocument
 from anchorline.wire.records import SlotInputShape
 
 from .api import Client
@@ -30,6 +31,7 @@ from .errors import (
     TooManyError,
     UnreachableError,
 )
+from .own_layouts import OwnLayouts
 
 __all__ = [
     "AnchorlineError",
@@ -42,6 +44,8 @@ __all__ = [
     "InvalidError",
     "JobAnswer",
     "NotFoundError",
+    "OwnLayoutDocument",
+    "OwnLayouts",
     "PostcodeAnswer",
     "ProblemError",
     "RefusedError",

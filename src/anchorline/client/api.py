@@ -5,10 +5,6 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterator, Mapping, Sequence
 from types import TracebackType
-from typing import TypeVar
-from urllib.parse import quote
-
-from pydantic import BaseModel
 
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -26,17 +22,6 @@ from anchorline.wire.forms import (
     FormList,
     FormSummary,
 )
-from anchorline.wire.layouts import (
-    MOST_ADDRESSES,
-    CheckComponentsAnswer,
-    CheckComponentsRequest,
-    LayoutAnswer,
-    LayoutList,
-    LinesAnswer,
-    LinesRequest,
-    ManyLinesAnswer,
-    ManyLinesRequest,
-)
 from anchorline.wire.records import (
     RecordAnswer,
     RecordList,
@@ -46,14 +31,16 @@ from anchorline.wire.records import (
 )
 from anchorline.wire.session import StandAnswer
 
+from .calls import part
 from .datasets import Datasets
+from .layouts import LayoutCalls
+from .own_layouts import OwnLayouts
 from .transport import Transport
 
-_Answer = TypeVar("_Answer", bound=BaseModel)
 Value = str | int | float | bool | None
 
 
-class Client:
+class Client(LayoutCalls):
     """Calls one Anchorline service. All methods raise the errors of `errors`.
 
     Args:
@@ -63,13 +50,15 @@ class Client:
 
     Attributes:
         datasets: the calls on reference data.
+        own_layouts: the calls on administrators' own layouts.
     """
 
     def __init__(
         self, url: str = "", key: str | None = None, *, transport: Transport | None = None
     ) -> None:
-        self._transport = transport or Transport(url, key)
+        super().__init__(transport or Transport(url, key))
         self.datasets = Datasets(self._transport)
+        self.own_layouts = OwnLayouts(self._transport)
 
     def __enter__(self) -> Client:
         return self
@@ -122,11 +111,11 @@ class Client:
     def address(self, address_id: str, *, components: Sequence[str] = ()) -> AddressAnswer:
         """One address; all its components, or only those named."""
         query = {"components": components or None}
-        return self._get(f"addresses/{_part(address_id)}", AddressAnswer, query)
+        return self._get(f"addresses/{part(address_id)}", AddressAnswer, query)
 
     def postcode(self, country_code: str, postcode: str) -> PostcodeAnswer | PartialPostcodeAnswer:
         """All addresses of a postcode, or the postcodes that begin with a part of one."""
-        path = f"postcodes/{_part(country_code)}/{_part(postcode)}"
+        path = f"postcodes/{part(country_code)}/{part(postcode)}"
         answer = self._transport.send("GET", path)
         if answer.json().get("partial"):
             return PartialPostcodeAnswer.model_validate_json(answer.content)
@@ -146,60 +135,6 @@ class Client:
         }  # fmt: skip
         return self._get("nearest", NearestAnswer, query)
 
-    # Layouts
-
-    def layouts(self) -> LayoutList:
-        """The countries that have a layout."""
-        return self._get("layouts", LayoutList)
-
-    def layout(self, country_code: str, *, language: str = "en") -> LayoutAnswer:
-        """A country's layout."""
-        return self._get(f"layouts/{_part(country_code)}", LayoutAnswer, {"language": language})
-
-    def lines(
-        self,
-        country_code: str,
-        components: Mapping[str, str],
-        *,
-        international: bool = False,
-        from_country: str | None = None,
-    ) -> LinesAnswer:
-        """Components written out in the country's lines.
-
-        Args:
-            international: for mail from abroad: the country's name comes last.
-            from_country: where that is posted, so that the name is in a language read there.
-        """
-        body = LinesRequest(
-            components=dict(components), international=international, from_country=from_country
-        )
-        return self._post(f"layouts/{_part(country_code)}/lines", LinesAnswer, body)
-
-    def many_lines(
-        self,
-        addresses: Sequence[Mapping[str, str]],
-        *,
-        international: bool = False,
-        from_country: str | None = None,
-    ) -> list[list[str]]:
-        """The lines of many addresses, each with its `country_code`; in calls of a thousand."""
-        written: list[list[str]] = []
-        for start in range(0, len(addresses), MOST_ADDRESSES):
-            some = addresses[start : start + MOST_ADDRESSES]
-            body = ManyLinesRequest(
-                addresses=[dict(address) for address in some],
-                international=international,
-                from_country=from_country,
-            )
-            written += self._post("layouts/lines", ManyLinesAnswer, body).lines
-        return written
-
-    def check(self, country_code: str, components: Mapping[str, str]) -> CheckComponentsAnswer:
-        """Components held against the country's layout."""
-        body = CheckComponentsRequest(components=dict(components))
-        path = f"layouts/{_part(country_code)}/check"
-        return self._post(path, CheckComponentsAnswer, body)
-
     # Forms
 
     def forms(self) -> list[FormSummary]:
@@ -208,24 +143,24 @@ class Client:
 
     def form(self, key: str, *, draft: bool = False) -> FormAnswer:
         """A form to be filled: its published version, or its draft."""
-        return self._get(f"forms/{_part(key)}", FormAnswer, {"draft": draft or None})
+        return self._get(f"forms/{part(key)}", FormAnswer, {"draft": draft or None})
 
     def draft(self, key: str) -> tuple[DraftAnswer, str]:
         """A form's draft and its ETag."""
-        answer = self._transport.send("GET", f"forms/{_part(key)}/draft")
+        answer = self._transport.send("GET", f"forms/{part(key)}/draft")
         return DraftAnswer.model_validate_json(answer.content), answer.headers["ETag"]
 
     def put_draft(self, document: FormDocument, *, etag: str | None = None) -> DraftAnswer:
         """Keeps a draft; `etag` is that of the draft it was made from, None for a new form."""
         headers = {"If-Match": etag} if etag else {}
         answer = self._transport.send(
-            "PUT", f"forms/{_part(document.key)}/draft", body=document, headers=headers
+            "PUT", f"forms/{part(document.key)}/draft", body=document, headers=headers
         )
         return DraftAnswer.model_validate_json(answer.content)
 
     def publish(self, key: str) -> FormSummary:
         """Publishes the draft as the next version."""
-        answer = self._transport.send("POST", f"forms/{_part(key)}/publish", repeatable=True)
+        answer = self._transport.send("POST", f"forms/{part(key)}/publish", repeatable=True)
         return FormSummary.model_validate_json(answer.content)
 
     def fill(
@@ -243,7 +178,7 @@ class Client:
             components=dict(components) if components is not None else None,
             values=dict(values or {}),
         )
-        return self._post(f"forms/{_part(form)}/slots/{_part(slot)}/fill", FillAnswer, body)
+        return self._post(f"forms/{part(form)}/slots/{part(slot)}/fill", FillAnswer, body)
 
     # Records
 
@@ -258,7 +193,7 @@ class Client:
         """Submits a filled form. Sent again after a failure, it still makes one record."""
         answer = self._transport.send(
             "POST",
-            f"forms/{_part(form)}/records",
+            f"forms/{part(form)}/records",
             body=RecordRequest(values=dict(values), slots=dict(slots or {})),
             headers={"Idempotency-Key": idempotency_key or str(uuid.uuid4())},
             repeatable=True,
@@ -294,22 +229,8 @@ class Client:
 
     def record(self, record_id: str) -> RecordAnswer:
         """A whole record."""
-        return self._get(f"records/{_part(record_id)}", RecordAnswer)
+        return self._get(f"records/{part(record_id)}", RecordAnswer)
 
     def stand(self) -> StandAnswer:
         """Where things stand."""
         return self._get("stand", StandAnswer)
-
-    def _get(
-        self, path: str, shape: type[_Answer], query: Mapping[str, object] | None = None
-    ) -> _Answer:
-        return shape.model_validate_json(self._transport.send("GET", path, query=query).content)
-
-    def _post(self, path: str, shape: type[_Answer], body: BaseModel) -> _Answer:
-        """For calls that change nothing: they may be sent again."""
-        answer = self._transport.send("POST", path, body=body, repeatable=True)
-        return shape.model_validate_json(answer.content)
-
-
-def _part(text: str) -> str:
-    return quote(text, safe="")

@@ -6,10 +6,6 @@ import time
 import uuid
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import TypeVar
-from urllib.parse import quote
-
-from pydantic import BaseModel
 
 from anchorline.wire.datasets import (
     DatasetAnswer,
@@ -20,18 +16,14 @@ from anchorline.wire.datasets import (
     RulesRequest,
 )
 
-from .transport import Transport
+from .calls import Calls, part
 
-_Answer = TypeVar("_Answer", bound=BaseModel)
 _PIECE = 1 << 20
 _ENDED = ("done", "failed", "cancelled")
 
 
-class Datasets:
+class Datasets(Calls):
     """Reference data, as `Client.datasets`. All methods raise the errors of `errors`."""
-
-    def __init__(self, transport: Transport) -> None:
-        self._transport = transport
 
     def list(self) -> list[DatasetSummary]:
         """All datasets."""
@@ -121,15 +113,15 @@ class Datasets:
 
     def job(self, job: str) -> JobAnswer:
         """A job as it stands."""
-        return self._get(f"jobs/{quote(job, safe='')}", JobAnswer)
+        return self._get(f"jobs/{part(job)}", JobAnswer)
 
     def cancel(self, job: str) -> JobAnswer:
         """Asks a job to end."""
-        return self._post(f"jobs/{quote(job, safe='')}/cancel", JobAnswer)
+        return self._post(f"jobs/{part(job)}/cancel", JobAnswer)
 
     def report(self, job: str) -> str:
         """The rows that a load left out, as CSV."""
-        return self._transport.send("GET", f"jobs/{quote(job, safe='')}/report").text
+        return self._transport.send("GET", f"jobs/{part(job)}/report").text
 
     def wait(
         self,
@@ -152,17 +144,9 @@ class Datasets:
                 return found
             time.sleep(every)
 
-    def _get(self, path: str, shape: type[_Answer]) -> _Answer:
-        return shape.model_validate_json(self._transport.send("GET", path).content)
-
-    def _post(self, path: str, shape: type[_Answer]) -> _Answer:
-        """For calls that do no harm when they are sent again."""
-        answer = self._transport.send("POST", path, repeatable=True)
-        return shape.model_validate_json(answer.content)
-
 
 def _dataset(name: str) -> str:
-    return f"datasets/{quote(name, safe='')}"
+    return f"datasets/{part(name)}"
 
 
 def _edition(name: str, number: int) -> str:

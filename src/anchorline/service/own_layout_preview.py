@@ -24,7 +24,7 @@ from anchorline.wire.own_layouts import (
 from anchorline.wire.problems import ProblemPlace
 
 from .endpoints import Call
-from .layouts import require_components, require_layout
+from .layouts import require_components
 from .problems import invalid
 
 
@@ -34,12 +34,13 @@ def preview(
     """One country of an own layout, beside the layout below it.
 
     Raises:
-        ProblemError: 404 for a country without a layout, 422 for one that the own layout is not
-            for, or for components that no layout knows.
+        ProblemError: 422 for a country that the own layout is not for, or for components that no
+            layout knows.
     """
-    code = require_layout(call, request.country_code).country_code
+    code = request.country_code
     if code not in own.countries:
-        raise invalid([Problem("/country_code", f"This own layout is not for {code}.")])
+        about = [problem for problem in problems if problem.pointer.startswith("/countries/")]
+        raise invalid(about or [Problem("/country_code", f"This own layout is not for {code}.")])
     in_force = call.services.layouts_in_force.current()
     under, over = below(own, in_force, code), effective(own, in_force, code)
     require_components(request.components, "/components", over.extras)

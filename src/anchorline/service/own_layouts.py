@@ -154,7 +154,7 @@ def list_own_layout_versions(call: Call) -> Shape:
 def go_back_to_version(call: Call) -> Shape:
     """Puts an earlier version in force again, or none; forms follow at once."""
     key, kept = call.path["own_layout"], call.services.own_layouts
-    number = call.body(GoBackRequest).version
+    number = call.body(GoBackRequest).version or None
     if number is not None:
         earlier = next((v for v in kept.versions(key) if v.number == number), None)
         if earlier is None:

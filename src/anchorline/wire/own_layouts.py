@@ -179,8 +179,8 @@ class GoBackRequest(RequestShape):
     """Which version shall hold again."""
 
     model_config = example({"version": 1})
-    version: Annotated[int, Field(ge=1, le=1_000_000)] | None = Field(
-        description="null: none of them, the layouts below hold again"
+    version: Annotated[int, Field(ge=0, le=1_000_000)] = Field(
+        description="0: none of them, the layouts below hold again"
     )
 
 
