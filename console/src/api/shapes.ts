@@ -63,6 +63,7 @@ export interface CapturedAddress {
   edition: string | null;
   typed: string;
   changed: string[];
+  layout: string;
 }
 
 export interface RecordAnswer extends RecordSummary {

@@ -8,8 +8,8 @@ import { call } from "../api/call";
 import type { FormSummary } from "../api/shapes";
 import { Failure } from "../parts/Failure";
 import { PageHead } from "../parts/PageHead";
+import { PublishState } from "../parts/PublishState";
 import { readable } from "../parts/times";
-import { PublishState } from "./PublishState";
 
 export default function FormListPage(): React.ReactNode {
   const forms = useQuery({
@@ -38,7 +38,7 @@ export default function FormListPage(): React.ReactNode {
             ),
           },
           { title: "Kind", render: (_, form) => <Tag>{form.kind}</Tag> },
-          { title: "State", render: (_, form) => <PublishState form={form} /> },
+          { title: "State", render: (_, form) => <PublishState state={form} /> },
           {
             title: "Records",
             align: "right",

@@ -4,21 +4,21 @@ import { Alert, App, Button, Card, Skeleton, Tabs } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
-import type { Place } from "../api/call";
-import type { FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
+import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
+import { DraftActions } from "../parts/DraftActions";
 import { Failure } from "../parts/Failure";
 import { PageHead } from "../parts/PageHead";
-import { DraftActions } from "./DraftActions";
+import { PublishState } from "../parts/PublishState";
+import { SaveProblem } from "../parts/SaveProblem";
+import { type DraftState, useDraft } from "../parts/useDraft";
 import { FieldTable } from "./FieldTable";
 import { LiveForm } from "./LiveForm";
 import { MappingTable } from "./MappingTable";
-import { PublishState } from "./PublishState";
 import { FillTrace, TrialResult } from "./Trace";
-import { type DraftState, useDraft } from "./useDraft";
 
 export default function FormPage(): React.ReactNode {
   const { form: key = "" } = useParams();
-  const draft = useDraft(key);
+  const draft = useDraft<FormDocument, Draft>(`forms/${key}`, ["forms", "stand"]);
   if (draft.kept.isError) {
     return <Failure error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   }
@@ -39,8 +39,8 @@ export default function FormPage(): React.ReactNode {
           )
         }
       >
-        <PublishState form={form} />
-        <DraftActions draft={draft} />
+        <PublishState state={form} />
+        <DraftActions draft={draft} state={form} />
       </PageHead>
       <SaveProblem draft={draft} />
       <div className="two">
@@ -50,26 +50,6 @@ export default function FormPage(): React.ReactNode {
         <Tryout formKey={key} draft={draft} />
       </div>
     </>
-  );
-}
-
-function SaveProblem({ draft }: { draft: DraftState }): React.ReactNode {
-  const error = draft.save.error ?? draft.publish.error;
-  if (!error) return null;
-  const places = "places" in error ? (error.places as Place[]) : [];
-  return (
-    <Alert
-      type="error"
-      role="alert"
-      showIcon
-      style={{ marginBottom: 16 }}
-      title={error.message}
-      description={places.map((p) => (
-        <div key={p.pointer}>
-          <span className="key">{p.pointer}</span> {p.detail}
-        </div>
-      ))}
-    />
   );
 }
 
@@ -102,7 +82,7 @@ function Editor(props: {
   );
 }
 
-function Tryout({ formKey, draft }: { formKey: string; draft: DraftState }): React.ReactNode {
+function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDocument, Draft> }): React.ReactNode {
   const { message } = App.useApp();
   const [filled, setFilled] = useState<{ slot: string; label: string; answer: FillAnswer } | null>(null);
   const [trial, setTrial] = useState<RecordAnswer | null>(null);

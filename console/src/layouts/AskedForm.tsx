@@ -9,12 +9,13 @@ const RECIPIENT: Asked = { component: "recipient", label: "Recipient", required:
 
 export function AskedForm(props: {
   layout: Layout;
+  form: string;
   components: Components;
   given: Components;
   change: (components: Components) => void;
 }): React.ReactNode {
   const { layout, components, change } = props;
-  const checked = useCheck(layout.country_code, props.given);
+  const checked = useCheck(layout.country_code, props.form, props.given);
   const problems = new Map(checked.data?.problems.map((problem) => [problem.component, problem.detail]));
   const spelt = checked.data?.components ?? {};
   return (

@@ -1,6 +1,6 @@
 /** The layouts of all countries, searched by name or code. */
 
-import { Empty, Input, Table } from "antd";
+import { Button, Empty, Input, Table } from "antd";
 import { useDeferredValue } from "react";
 import { Link, useSearchParams } from "react-router";
 
@@ -24,7 +24,14 @@ export default function LayoutListPage(): React.ReactNode {
       <PageHead
         title="Country layouts"
         about="How each country's address is asked for and written out. Forms take labels, order and lines from here."
-      />
+      >
+        <Link to="/layouts/own">Own layouts</Link>
+        <Link to="/layouts/own/new">
+          <Button type="primary" tabIndex={-1}>
+            Change some
+          </Button>
+        </Link>
+      </PageHead>
       <div className="search-bar">
         <Input
           aria-label="Name or code of a country"
@@ -53,6 +60,15 @@ export default function LayoutListPage(): React.ReactNode {
           },
           { title: "Code", dataIndex: "country_code" },
           { title: "Uses the post of", render: (_, entry) => names.get(entry.post_of) ?? "" },
+          {
+            title: "Own layouts",
+            render: (_, entry) =>
+              entry.own.map((key) => (
+                <span key={key}>
+                  <Link to={`/layouts/own/${key}`}>{key}</Link>{" "}
+                </span>
+              )),
+          },
           { title: "Facts", render: (_, entry) => <FactsTag confidence={entry.confidence} /> },
         ]}
       />

@@ -1,6 +1,6 @@
 /** One country's layout: what it asks for on one side, what it writes on the other. */
 
-import { Card, Select, Skeleton } from "antd";
+import { Button, Card, Select, Skeleton } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useParams } from "react-router";
 
@@ -8,7 +8,9 @@ import { Failure } from "../parts/Failure";
 import { PageHead } from "../parts/PageHead";
 import { AskedForm } from "./AskedForm";
 import { FactsTag } from "./FactsTag";
+import { Precedence } from "./Precedence";
 import { WrittenLines } from "./WrittenLines";
+import { useForms } from "./own/useOwn";
 import { type Components, type Layout, sampleFor, useLayout } from "./layouts";
 
 const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
@@ -16,7 +18,9 @@ const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
 export default function LayoutPage(): React.ReactNode {
   const { country = "" } = useParams();
   const [language, setLanguage] = useState("en");
-  const layout = useLayout(country, language);
+  const [form, setForm] = useState("");
+  const forms = useForms();
+  const layout = useLayout(country, language, form);
   if (layout.isError) return <Failure error={layout.error} again={() => void layout.refetch()} />;
   if (!layout.data) return <Skeleton active />;
   const { name, languages, confidence, source } = layout.data;
@@ -31,6 +35,19 @@ export default function LayoutPage(): React.ReactNode {
         }
       >
         <FactsTag confidence={confidence} />
+        <Link to={`/layouts/own/new?country=${layout.data.country_code}`}>
+          <Button tabIndex={-1}>Change it for us</Button>
+        </Link>
+        <Select
+          aria-label="On which form"
+          value={form}
+          onChange={setForm}
+          options={[
+            { value: "", label: "Everywhere" },
+            ...(forms.data ?? []).map(({ key, title }) => ({ value: key, label: `On ${title}` })),
+          ]}
+          popupMatchSelectWidth={false}
+        />
         <Select
           aria-label="Language of the labels"
           value={language}
@@ -42,7 +59,8 @@ export default function LayoutPage(): React.ReactNode {
           popupMatchSelectWidth={false}
         />
       </PageHead>
-      <Tryout key={layout.data.country_code} layout={layout.data} />
+      <Precedence own={layout.data.own} country={name} />
+      <Tryout key={layout.data.country_code} layout={layout.data} form={form} />
     </>
   );
 }
@@ -57,16 +75,16 @@ function PostOf({ code }: { code: string }): React.ReactNode {
 }
 
 /** The fields filled with a made-up address, and its lines as they are typed. */
-function Tryout({ layout }: { layout: Layout }): React.ReactNode {
+function Tryout({ layout, form }: { layout: Layout; form: string }): React.ReactNode {
   const [components, setComponents] = useState<Components>(() => sampleFor(layout));
   const shown = useDeferredValue(components);
   const given = Object.fromEntries(Object.entries(shown).filter(([, value]) => value.trim()));
   return (
     <div className="side-by-side">
       <Card size="small" title="What is asked for" extra={<span className="hint">with a made-up address</span>}>
-        <AskedForm layout={layout} components={components} given={given} change={setComponents} />
+        <AskedForm layout={layout} form={form} components={components} given={given} change={setComponents} />
       </Card>
-      <WrittenLines layout={layout} components={given} />
+      <WrittenLines layout={layout} form={form} components={given} />
     </div>
   );
 }

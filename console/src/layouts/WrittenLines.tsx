@@ -7,10 +7,11 @@ import { type Components, type Layout, useLayouts, useLines } from "./layouts";
 
 const SCRIPTS = new Intl.DisplayNames(["en"], { type: "script" });
 
-export function WrittenLines({ layout, components }: { layout: Layout; components: Components }): React.ReactNode {
+export function WrittenLines(props: { layout: Layout; form: string; components: Components }): React.ReactNode {
+  const { layout, form, components } = props;
   const [from, setFrom] = useState("GB");
-  const domestic = useLines(layout.country_code, components, null);
-  const abroad = useLines(layout.country_code, components, from);
+  const domestic = useLines(layout.country_code, form, components, null);
+  const abroad = useLines(layout.country_code, form, components, from);
   const countries = useLayouts();
   return (
     <div className="sides">

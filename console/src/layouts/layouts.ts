@@ -10,6 +10,16 @@ export interface LayoutEntry {
   name: string;
   confidence: Confidence;
   post_of: string;
+  /** Keys of the own layouts that are published for it. */
+  own: string[];
+}
+
+/** An own layout that has a say. */
+export interface OwnStep {
+  key: string;
+  title: string;
+  version: number | null;
+  of_form: boolean;
 }
 
 export type Confidence = "sure" | "likely" | "open";
@@ -21,6 +31,7 @@ export interface Layout extends AskedLayout {
   confidence: Confidence;
   source: string;
   post_of: string;
+  own: OwnStep[];
 }
 
 export interface Checked extends CheckAnswer {
@@ -72,31 +83,34 @@ export function useLayouts() {
   });
 }
 
-export function useLayout(country: string, language: string) {
+/** A layout as it holds on a form, or everywhere where `form` is empty. */
+export function useLayout(country: string, language: string, form = "") {
+  const query = new URLSearchParams(form ? { language, form } : { language });
   return useQuery({
-    queryKey: ["layouts", country, language],
-    queryFn: () => call<Layout>(`layouts/${encodeURIComponent(country)}?language=${language}`),
+    queryKey: ["layouts", country, language, form],
+    queryFn: () => call<Layout>(`layouts/${encodeURIComponent(country)}?${query}`),
     placeholderData: keepPreviousData,
     retry: false,
   });
 }
 
 /** The lines of components, for mail from abroad where `from` names a country. */
-export function useLines(country: string, components: Components, from: string | null) {
+export function useLines(country: string, form: string, components: Components, from: string | null) {
   return useQuery({
-    queryKey: ["lines", country, components, from],
+    queryKey: ["lines", country, form, components, from],
     queryFn: async () => {
-      const body = { components, international: from !== null, from_country: from };
+      const body = { components, international: from !== null, from_country: from, form: form || null };
       return (await call<{ lines: string[] }>(`layouts/${country}/lines`, { method: "POST", body })).lines;
     },
     placeholderData: keepPreviousData,
   });
 }
 
-export function useCheck(country: string, components: Components) {
+export function useCheck(country: string, form: string, components: Components) {
+  const body = { components, form: form || null };
   return useQuery({
-    queryKey: ["check", country, components],
-    queryFn: () => call<Checked>(`layouts/${country}/check`, { method: "POST", body: { components } }),
+    queryKey: ["check", country, body],
+    queryFn: () => call<Checked>(`layouts/${country}/check`, { method: "POST", body }),
     placeholderData: keepPreviousData,
   });
 }

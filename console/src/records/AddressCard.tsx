@@ -30,6 +30,7 @@ export function AddressCard({ address }: { address: CapturedAddress }): React.Re
             children: <span dir="auto">{value}</span>,
           })),
           ...(position ? [{ key: "position", label: "latitude, longitude", children: position }] : []),
+          ...(address.layout ? [{ key: "layout", label: "own layout", children: address.layout }] : []),
           ...(address.typed
             ? [{ key: "typed", label: "typed in the finder", children: <span dir="auto">{address.typed}</span> }]
             : []),

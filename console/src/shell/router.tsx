@@ -13,6 +13,9 @@ const DatasetPage = lazy(() => import("../data/DatasetPage"));
 const EditionPage = lazy(() => import("../data/EditionPage"));
 const LayoutList = lazy(() => import("../layouts/LayoutListPage"));
 const LayoutPage = lazy(() => import("../layouts/LayoutPage"));
+const OwnList = lazy(() => import("../layouts/own/OwnListPage"));
+const NewOwn = lazy(() => import("../layouts/own/NewOwnPage"));
+const OwnLayout = lazy(() => import("../layouts/own/OwnLayoutPage"));
 const TrySearch = lazy(() => import("../search/TrySearchPage"));
 const RecordList = lazy(() => import("../records/RecordListPage"));
 const RecordPage = lazy(() => import("../records/RecordPage"));
@@ -40,6 +43,9 @@ export const router = createBrowserRouter(
         { path: "data/:dataset", element: page(DatasetPage) },
         { path: "data/:dataset/:edition", element: page(EditionPage) },
         { path: "layouts", element: page(LayoutList) },
+        { path: "layouts/own", element: page(OwnList) },
+        { path: "layouts/own/new", element: page(NewOwn) },
+        { path: "layouts/own/:layout", element: page(OwnLayout) },
         { path: "layouts/:country", element: page(LayoutPage) },
         { path: "search", element: page(TrySearch) },
         { path: "*", element: <Lost /> },

@@ -1,0 +1,223 @@
+/** One own layout: where it holds, what it changes, how that looks, its versions. */
+
+import { useMutation } from "@tanstack/react-query";
+import { Alert, App, Button, Card, Select, Segmented, Skeleton } from "antd";
+import { useDeferredValue, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+
+import { call } from "../../api/call";
+import { COMPONENTS } from "../../api/vocabulary";
+import { DraftActions } from "../../parts/DraftActions";
+import { Failure } from "../../parts/Failure";
+import { PageHead } from "../../parts/PageHead";
+import { PublishState } from "../../parts/PublishState";
+import { SaveProblem } from "../../parts/SaveProblem";
+import { useDraft } from "../../parts/useDraft";
+import { type Components, sampleFor, useLayout, useLayouts } from "../layouts";
+import { Precedence } from "../Precedence";
+import { AskEditor } from "./AskEditor";
+import { nameOf } from "./changes";
+import { DifferenceList } from "./DifferenceList";
+import { LineEditor } from "./LineEditor";
+import { problemsElsewhere } from "./problems";
+import { Scope } from "./Scope";
+import type { OwnDocument, OwnDraft } from "./shapes";
+import { SampleChoice, SideBySide } from "./SideBySide";
+import { LISTS, usePreview, useSamples } from "./useOwn";
+import { Versions } from "./Versions";
+
+const LANGUAGES = new Intl.DisplayNames(["en"], { type: "language" });
+
+export default function OwnLayoutPage(): React.ReactNode {
+  const { layout: key = "" } = useParams();
+  const draft = useDraft<OwnDocument, OwnDraft>(`own-layouts/${key}`, LISTS);
+  const { modal } = App.useApp();
+  if (draft.kept.isError) return <Failure error={draft.kept.error} again={() => void draft.kept.refetch()} />;
+  if (!draft.kept.data || !draft.document) return <Skeleton active />;
+  const { own_layout: state, conflicts, differences } = draft.kept.data.body;
+  return (
+    <>
+      <PageHead
+        title={draft.document.title || "Without a name"}
+        about={
+          <>
+            One of your <Link to="/layouts/own">own layouts</Link>. It holds{" "}
+            {draft.document.forms.length ? "on the forms named below, before what holds everywhere" : "everywhere"}; what it
+            does not say comes from {draft.document.forms.length ? "there, then from " : ""}the shipped layout.
+          </>
+        }
+      >
+        <PublishState state={state} />
+        <Remove layout={key} title={draft.document.title} refresh={draft.refreshLists} />
+        <DraftActions
+          draft={draft}
+          state={state}
+          again={conflicts.length > 0}
+          ask={(publish) =>
+            void modal.confirm({
+              title: "Publish it? Forms follow at once.",
+              content: <DifferenceList differences={differences} />,
+              icon: null,
+              width: 640,
+              okText: "Publish it",
+              onOk: publish,
+            })
+          }
+        />
+      </PageHead>
+      <SaveProblem draft={draft} />
+      {conflicts.length > 0 && (
+        <Alert
+          type="warning"
+          showIcon
+          style={{ marginBottom: 16 }}
+          title="Newer shipped layouts say something else about what you changed. Yours holds."
+          description={
+            <>
+              {conflicts.map((conflict) => (
+                <div key={`${conflict.country_code}${conflict.pointer}${conflict.detail}`}>{conflict.detail}</div>
+              ))}
+              Publish again to keep yours, or take the change out.
+            </>
+          }
+        />
+      )}
+      <Card size="small" style={{ marginBottom: 16 }}>
+        <Scope scope={draft.document} change={(part) => draft.edit({ ...(draft.document as OwnDocument), ...part })} />
+      </Card>
+      {draft.document.countries.length > 0 && <Workplace document={draft.document} edit={draft.edit} />}
+      <Versions layout={key} refresh={draft.refreshLists} />
+    </>
+  );
+}
+
+/** One country of it: what is changed on one side, how it looks on the other. */
+function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => void }): React.ReactNode {
+  const { document, edit } = props;
+  const names = new Map((useLayouts().data ?? []).map((entry) => [entry.country_code, entry.name]));
+  const [chosen, setChosen] = useState("");
+  const [language, setLanguage] = useState("en");
+  const [typed, setComponents] = useState<Components | null>(null);
+  const country = document.countries.includes(chosen) ? chosen : (document.countries[0] ?? "");
+  const now = useLayout(country, "en", document.forms[0]);
+  const components = typed ?? (now.data ? sampleFor(now.data) : {});
+  const tried = useDeferredValue(given(components, document));
+  const preview = usePreview(document, country, language, tried);
+  const samples = useSamples(country, document.forms[0]);
+  const shown = preview.data;
+  const select = (code: string): void => {
+    setChosen(code);
+    setComponents(null);
+  };
+  return (
+    <>
+      <div className="workplace-bar">
+        {document.countries.length <= 4 ? (
+          <Segmented
+            aria-label="Country to look at"
+            value={country}
+            onChange={select}
+            options={document.countries.map((code) => ({ value: code, label: names.get(code) ?? code }))}
+          />
+        ) : (
+          <Select
+            aria-label="Country to look at"
+            value={country}
+            onChange={select}
+            style={{ minWidth: "14rem" }}
+            showSearch={{ optionFilterProp: "label" }}
+            options={document.countries.map((code) => ({ value: code, label: names.get(code) ?? code }))}
+          />
+        )}
+        <Select
+          aria-label="Language of the labels"
+          value={language}
+          onChange={setLanguage}
+          popupMatchSelectWidth={false}
+          options={[...new Set(["en", ...(shown?.languages ?? [])])].map((code) => ({
+            value: code,
+            label: `Labels in ${LANGUAGES.of(code) ?? code}`,
+          }))}
+        />
+        <SampleChoice
+          key={country}
+          samples={samples.data ?? []}
+          choose={(sample) => setComponents(sample?.components ?? null)}
+        />
+      </div>
+      {now.data && <Precedence own={now.data.own} country={now.data.name} />}
+      {preview.isError && <Alert type="error" role="alert" showIcon title={preview.error.message} style={{ marginBottom: 16 }} />}
+      {shown && (
+        <>
+          {problemsElsewhere(begun(document) ? shown.problems : []).map((detail) => (
+            <Alert key={detail} type="warning" role="alert" showIcon title={detail} style={{ marginBottom: 16 }} />
+          ))}
+          <div className="workplace">
+            <div className="sides">
+              <Card size="small" title={<h2>What is asked for</h2>} extra={<span className="hint">an empty label is as it was</span>}>
+                <AskEditor document={document} preview={shown} stale={preview.isPlaceholderData} language={language} edit={edit} />
+              </Card>
+              <Card
+                size="small"
+                title={<h2>What is written</h2>}
+                extra={<Link to={`/layouts/${country}`}>the shipped layout</Link>}
+              >
+                <LineEditor document={document} preview={shown} edit={edit} />
+                {document.countries.length > 1 && (
+                  <p className="hint">A changed line changes in every country here that has the same line.</p>
+                )}
+              </Card>
+            </div>
+            <div className="sides">
+              <SideBySide preview={shown} components={components} change={setComponents} />
+              <Card size="small" title={<h2>What becomes different in {shown.name}</h2>}>
+                <DifferenceList differences={shown.differences} />
+              </Card>
+            </div>
+          </div>
+        </>
+      )}
+    </>
+  );
+}
+
+function Remove(props: { layout: string; title: string; refresh: () => Promise<void> }): React.ReactNode {
+  const { modal, message } = App.useApp();
+  const go = useNavigate();
+  const remove = useMutation({
+    mutationFn: () => call(`own-layouts/${props.layout}`, { method: "DELETE" }),
+    onSuccess: async () => {
+      await go("/layouts/own");
+      await props.refresh();
+    },
+    onError: (error) => void message.error(error.message),
+  });
+  return (
+    <Button
+      danger
+      loading={remove.isPending}
+      onClick={() =>
+        void modal.confirm({
+          title: `Delete ${props.title}?`,
+          content: "The layouts below it hold again at once. It cannot be brought back; what was captured with it stays.",
+          okText: "Delete it",
+          okButtonProps: { danger: true },
+          onOk: () => remove.mutateAsync(),
+        })
+      }
+    >
+      Delete
+    </Button>
+  );
+}
+
+/** Whether it changes anything: until then there is nothing to say against it. */
+function begun(document: OwnDocument): boolean {
+  return document.ask.length + document.lines.length > 0;
+}
+
+/** What is given, of names that this layout knows: a record may hold extras of another one. */
+function given(components: Components, document: OwnDocument): Components {
+  const known = [...COMPONENTS, ...document.ask.map(nameOf)];
+  return Object.fromEntries(Object.entries(components).filter(([name, value]) => value.trim() && known.includes(name)));
+}

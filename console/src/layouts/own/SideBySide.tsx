@@ -1,0 +1,83 @@
+/** An address as it is asked for and written now, beside how it would be. */
+
+import { Card, Input, Select } from "antd";
+
+import type { Components } from "../layouts";
+import { type Preview, type PreviewAsked, type Sample } from "./shapes";
+
+export function SideBySide(props: {
+  preview: Preview;
+  components: Components;
+  change: (components: Components) => void;
+}): React.ReactNode {
+  const { preview, components, change } = props;
+  return (
+    <div className="compared">
+      <Side title="As it is now" asked={preview.below} lines={preview.written_below} components={components} change={change} id="now" />
+      <Side title="With this layout" asked={preview.asked} lines={preview.written} components={components} change={change} id="then" />
+    </div>
+  );
+}
+
+function Side(props: {
+  title: string;
+  id: string;
+  asked: PreviewAsked[];
+  lines: string[];
+  components: Components;
+  change: (components: Components) => void;
+}): React.ReactNode {
+  const { title, id, asked, lines, components, change } = props;
+  return (
+    <Card size="small" title={<h3>{title}</h3>}>
+      <div className="one-column">
+        {asked.map(({ component, label, required, change: changed }) => (
+          <div key={component} className={changed === null ? "" : "own"}>
+            <label htmlFor={`${id}-${component}`}>
+              {label} {required && <span className="hint">(needed)</span>}
+            </label>
+            <Input
+              id={`${id}-${component}`}
+              size="small"
+              dir="auto"
+              value={components[component] ?? ""}
+              onChange={(event) => change({ ...components, [component]: event.target.value })}
+            />
+          </div>
+        ))}
+      </div>
+      <h4>Written</h4>
+      {lines.length ? (
+        <address className="lines" dir="auto">
+          {lines.join("\n")}
+        </address>
+      ) : (
+        <p className="hint">Nothing: no component that the lines name is given.</p>
+      )}
+    </Card>
+  );
+}
+
+/** Which address is tried: made up, of a record, or of the reference data. */
+export function SampleChoice(props: {
+  samples: Sample[];
+  choose: (sample: Sample | null) => void;
+}): React.ReactNode {
+  const { samples, choose } = props;
+  const entry = (sample: Sample, index: number): { value: number; label: string } => ({ value: index, label: sample.label });
+  const all = samples.map(entry);
+  const groups = [
+    { label: "From records", options: all.filter((_, index) => samples[index]?.record) },
+    { label: "From the reference data", options: all.filter((_, index) => !samples[index]?.record) },
+  ].filter((group) => group.options.length > 0);
+  return (
+    <Select
+      aria-label="Address to try"
+      defaultValue={-1}
+      style={{ minWidth: "16rem", maxWidth: "100%" }}
+      popupMatchSelectWidth={false}
+      options={[{ value: -1, label: "A made-up address" }, ...groups]}
+      onChange={(index: number) => choose(samples[index] ?? null)}
+    />
+  );
+}

@@ -1,0 +1,54 @@
+/** What the pages of own layouts ask the service for. */
+
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { call } from "../../api/call";
+import type { FormSummary } from "../../api/shapes";
+import type { Components } from "../layouts";
+import type { OwnDocument, OwnSummary, Preview, Sample, Version } from "./shapes";
+
+/** The lists that change with an own layout: layouts as well, since they say who speaks. */
+export const LISTS = ["own-layouts", "layouts", "lines", "check", "versions"];
+
+export function useOwnLayouts() {
+  return useQuery({
+    queryKey: ["own-layouts"],
+    queryFn: async () => (await call<{ own_layouts: OwnSummary[] }>("own-layouts")).own_layouts,
+  });
+}
+
+export function useForms() {
+  return useQuery({
+    queryKey: ["forms"],
+    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+    select: (found) => found.forms,
+  });
+}
+
+export function usePreview(document: OwnDocument, country: string, language: string, components: Components) {
+  const body = { document, country_code: country, language, components };
+  return useQuery({
+    queryKey: ["own-preview", body],
+    queryFn: () => call<Preview>("own-layouts/preview", { method: "POST", body }),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 10_000,
+  });
+}
+
+export function useSamples(country: string, form: string | undefined) {
+  return useQuery({
+    queryKey: ["samples", country, form],
+    queryFn: async () => {
+      const query = form ? `?form=${encodeURIComponent(form)}` : "";
+      return (await call<{ samples: Sample[] }>(`layouts/${country}/samples${query}`)).samples;
+    },
+  });
+}
+
+export function useVersions(key: string) {
+  return useQuery({
+    queryKey: ["versions", key],
+    queryFn: async () => (await call<{ versions: Version[] }>(`own-layouts/${key}/versions`)).versions,
+  });
+}

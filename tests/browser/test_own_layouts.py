@@ -1,0 +1,235 @@
+"""An administrator's own layout, from the first click to going back; forms follow."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from .conftest import axe_faults
+
+TITLE = "Letters to France and Belgium"
+KEY = "letters-to-france-and-belgium"
+
+
+@pytest.fixture
+def afterwards(api):
+    """Nothing of it is left for other tests."""
+    yield
+    for kept in api.get("own-layouts").json()["own_layouts"]:
+        api.delete(f"own-layouts/{kept['key']}")
+
+
+def begun(console, title=TITLE, countries=("France", "Belgium")):
+    console.get_by_role("link", name="Country layouts").click()
+    console.get_by_role("link", name="Own layouts").click()
+    console.get_by_role("link", name="New own layout").click()
+    console.get_by_label("Name", exact=True).fill(title)
+    for name in countries:
+        console.get_by_label("Countries").fill(name)
+        console.get_by_role("option", name=re.compile(name)).first.wait_for(state="attached")
+        console.keyboard.press("Enter")
+    console.keyboard.press("Escape")
+    console.get_by_role("button", name="Begin").click()
+    console.get_by_role("heading", level=1, name=title).wait_for()
+    console.get_by_label("Label of postcode").wait_for()
+
+
+def side(console, title):
+    return console.locator(".compared .ant-card", has=console.get_by_text(title, exact=True))
+
+
+def labels(slot, country, page):
+    slot.get_by_label("Country").select_option(label=country)
+    expect(slot.locator(".news")).to_contain_text(f"The fields are now those of {country}")
+    shown = slot.locator(".parts .field:visible label").all_inner_texts()
+    return [text.removesuffix(" (needed)") for text in shown]
+
+
+def unfolded(page, heading):
+    slot = page.locator("fieldset.slot", has=page.locator("legend", has_text=heading))
+    slot.get_by_role("button", name="Type the address in myself").click()
+    return slot
+
+
+def billing(page, stack):
+    """The billing address of the public form."""
+    page.goto(f"{stack.url}/f/tuning-visit")
+    page.get_by_label("Send the bill to another address").check()
+    return unfolded(page, "Billing address")
+
+
+def home(page, stack):
+    """The owner's address of the record form, in the console."""
+    page.goto(f"{stack.url}/console/forms/instrument")
+    return unfolded(page, "Owner's address")
+
+
+def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, stack, afterwards):
+    page = console
+    before = {
+        (where, country): labels(where(page, stack), country, page)
+        for where in (billing, home)
+        for country in ("France", "Belgium")
+    }
+    page.goto(f"{stack.url}/console/")
+    begun(page)
+
+    # Labels, what is hidden, a third line that is asked for and written.
+    page.get_by_label("Label of postcode").fill("Post code")
+    page.get_by_role("button", name="Hide Building").click()
+    page.get_by_label("Never ask for a component").fill("region")
+    page.keyboard.press("Enter")
+    page.get_by_label("Label of a line of your own").fill("Third line")
+    page.keyboard.press("Enter")
+    page.get_by_label("Third line must be given").wait_for()
+    page.get_by_role("button", name="Add a line at line 2").click()
+    page.get_by_role("menuitem", name="Below: third_line").click()
+
+    # The preview, beside what holds now, with a made-up address and with one of a record.
+    then = side(page, "With this layout")
+    then.get_by_label("Third line").fill("Second courtyard")
+    expect(then.locator("address")).to_contain_text("Vale Pianos\nSecond courtyard")
+    expect(side(page, "As it is now").locator("address")).not_to_contain_text("courtyard")
+    expect(side(page, "As it is now").get_by_label("Building")).to_be_visible()
+    expect(then.get_by_label("Building")).to_have_count(0)
+    page.get_by_label("Address to try").click()
+    of_record = page.get_by_title(re.compile("Léonie Dorvault"))
+    street = of_record.first.inner_text().split(" · ")[1].split(",")[0]
+    of_record.first.click()
+    expect(then.locator("address")).to_contain_text(street)
+    page.get_by_text("Belgium", exact=True).click()
+    expect(then.get_by_label("Third line")).to_be_visible()
+    expect(then.locator("address")).to_contain_text("Abbey Lane 12")
+    assert axe_faults(page) == []
+
+    page.get_by_role("button", name="Save draft").click()
+    page.get_by_text("Draft saved.").wait_for()
+    assert labels(billing(page, stack), "France", page) == before[billing, "France"]
+    page.goto(f"{stack.url}/console/layouts/own/{KEY}")
+    page.get_by_role("button", name="Publish", exact=True).click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("Building is no longer asked for.")
+    dialog.get_by_role("button", name="Publish it").click()
+    page.get_by_text("Version 1 is published.").wait_for()
+
+    for where in (billing, home):
+        for country in ("France", "Belgium"):
+            now = labels(where(page, stack), country, page)
+            assert "Post code" in now, (where, country)
+            assert "Third line" in now
+            assert "Building" not in now
+            assert "Region" not in now
+
+    page.goto(f"{stack.url}/console/layouts/FR")
+    expect(page.locator(".precedence")).to_contain_text(f"{TITLE} (everywhere), then the shipped")
+    page.locator(".precedence").get_by_role("link", name=TITLE).click()
+    page.get_by_role("button", name="Go back to the layouts below").click()
+    page.get_by_text("The layouts below hold again.").wait_for()
+    after = {(where, c): labels(where(page, stack), c, page) for where, c in before}
+    assert after == before
+
+
+def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, api, afterwards):
+    document = {
+        "key": "third", "title": "Third line", "countries": ["BE"],
+        "ask": [{"extra": "third_line", "label": {"en": "Third line"}, "after": "organisation"}],
+        "lines": [{"add": "third_line", "after": "organisation"}],
+    }  # fmt: skip
+    api.put("own-layouts/third/draft", json=document)
+    assert api.post("own-layouts/third/publish").status_code == 200
+    page = console
+    slot = billing(page, stack)
+    labels(slot, "Belgium", page)
+    given = {
+        "organisation": "Vale", "third_line": "Second courtyard", "street": "Kerkstraat",
+        "number": "3", "postcode": "1000", "town": "Lindebeek",
+    }  # fmt: skip
+    for name, value in given.items():
+        page.locator(f"#billing_{name}").fill(value)
+    piano = unfolded(page, "Where the piano stands")
+    for name, value in {
+        "street": "Abbey Mews",
+        "town": "Brackwater",
+        "postcode": "QV1 1AA",
+    }.items():
+        piano.locator(f"#piano_{name}").fill(value)
+    page.get_by_label("Your name").fill("Ana Vale")
+    page.get_by_label("Phone").fill("0123456")
+    page.get_by_label("What is it about?").select_option("tuning")
+    with page.expect_response(lambda r: r.url.endswith("/records")) as sent:
+        page.get_by_role("button", name="Send").click()
+    record = sent.value.json()
+    assert sent.value.status == 201, record
+    page.goto(f"{stack.url}/console/records/{record['id']}")
+    card = page.locator(".ant-card", has=page.get_by_text("Address: billing"))
+    expect(card.locator("address")).to_contain_text("Vale\nSecond courtyard\nKerkstraat 3")
+    expect(card).to_contain_text("third@1")
+
+
+def test_a_line_that_cannot_be_read_stays_as_it_was_typed_and_says_where(console, afterwards):
+    page = console
+    begun(page)
+    line = page.get_by_label("Line 5", exact=True)
+    expect(line).to_have_value("number street")
+    line.fill("number strete")
+    page.get_by_text("There is no component 'strete'. Did you mean street?").wait_for()
+    expect(line).to_have_value("number strete")
+    page.get_by_role("button", name="Save draft").click()
+    page.get_by_role("alert").filter(has_text="/lines/0/to").wait_for()
+    expect(line).to_have_value("number strete")
+    line.fill("street number")
+    page.get_by_text("The line “number street” becomes “street number”.").wait_for()
+    page.get_by_role("button", name="Line 5 as it was").click()
+    expect(line).to_have_value("number street")
+
+
+def test_what_must_be_given_cannot_be_hidden_without_saying_so(console, afterwards):
+    page = console
+    begun(page)
+    page.get_by_role("button", name="Hide Town").click()
+    page.get_by_text("France or Belgium requires town: hidden, nobody could give it.").wait_for()
+    page.get_by_role("button", name="It may be left out").click()
+    expect(page.get_by_text("nobody could give it")).to_have_count(0)
+    page.get_by_role("button", name="Show town again").click()
+    page.get_by_label("Label of town").wait_for()
+
+
+def test_components_are_moved_by_keyboard_and_back_leaves_nothing(console, afterwards):
+    page = console
+    begun(page)
+    up = page.get_by_role("button", name="Move Town up")
+    up.focus()
+    for _ in range(3):
+        page.keyboard.press("Enter")
+    order = page.locator(".ask-row .key")
+    expect(order.nth(5)).to_have_text("town")
+    page.get_by_text("Town is asked for after Street.").wait_for()
+    page.get_by_role("button", name="Move Town down").focus()
+    for _ in range(3):
+        page.keyboard.press("Enter")
+    expect(order.last).to_have_text("town")
+    page.get_by_text("Nothing yet.", exact=True).wait_for()
+
+
+def test_the_list_of_own_layouts_says_where_each_holds(console, stack, api, afterwards):
+    change = [{"component": "town", "label": {"en": "City"}}]
+    for key, forms in (("all-over", []), ("one-form", ["instrument"])):
+        document = {"key": key, "title": key, "countries": ["FR"], "forms": forms, "ask": change}
+        api.put(f"own-layouts/{key}/draft", json=document)
+        assert api.post(f"own-layouts/{key}/publish").status_code == 200
+    page = console
+    page.goto(f"{stack.url}/console/layouts/own")
+    expect(page.get_by_role("row", name=re.compile("all-over"))).to_contain_text("everywhere")
+    expect(page.get_by_role("row", name=re.compile("one-form"))).to_contain_text("Instrument")
+    assert axe_faults(page) == []
+    page.goto(f"{stack.url}/console/layouts/FR")
+    page.get_by_label("On which form").click()
+    page.get_by_title("On Instrument").click()
+    expect(page.locator(".precedence")).to_contain_text(
+        "one-form (for named forms), then all-over (everywhere), then the shipped layout."
+    )
+    page.goto(f"{stack.url}/console/layouts/own/one-form")
+    page.get_by_role("button", name="Delete", exact=True).click()
+    page.get_by_role("button", name="Delete it").click()
+    expect(page.get_by_role("row", name=re.compile("one-form"))).to_have_count(0)
+    expect(page.get_by_role("row", name=re.compile("all-over"))).to_be_visible()
