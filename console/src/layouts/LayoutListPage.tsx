@@ -28,7 +28,7 @@ export default function LayoutListPage(): React.ReactNode {
         <Link to="/layouts/own">Own layouts</Link>
         <Link to="/layouts/own/new">
           <Button type="primary" tabIndex={-1}>
-            Change some
+            New own layout
           </Button>
         </Link>
       </PageHead>

@@ -36,7 +36,7 @@ export default function LayoutPage(): React.ReactNode {
       >
         <FactsTag confidence={confidence} />
         <Link to={`/layouts/own/new?country=${layout.data.country_code}`}>
-          <Button tabIndex={-1}>Change it for us</Button>
+          <Button tabIndex={-1}>Change it</Button>
         </Link>
         <Select
           aria-label="On which form"

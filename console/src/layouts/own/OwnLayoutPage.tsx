@@ -160,7 +160,7 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
               <Card
                 size="small"
                 title={<h2>What is written</h2>}
-                extra={<Link to={`/layouts/${country}`}>the shipped layout</Link>}
+                extra={<Link to={`/layouts/${country}`}>try what holds now</Link>}
               >
                 <LineEditor document={document} preview={shown} edit={edit} />
                 {document.countries.length > 1 && (
@@ -170,7 +170,7 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
             </div>
             <div className="sides">
               <SideBySide preview={shown} components={components} change={setComponents} />
-              <Card size="small" title={<h2>What becomes different in {shown.name}</h2>}>
+              <Card size="small" title={<h2>What becomes different</h2>}>
                 <DifferenceList differences={shown.differences} />
               </Card>
             </div>

@@ -1,4 +1,4 @@
-/** An address as it is asked for and written now, beside how it would be. */
+/** An address as it is asked for and written without the layout, beside how it is with it. */
 
 import { Card, Input, Select } from "antd";
 
@@ -13,7 +13,7 @@ export function SideBySide(props: {
   const { preview, components, change } = props;
   return (
     <div className="compared">
-      <Side title="As it is now" asked={preview.below} lines={preview.written_below} components={components} change={change} id="now" />
+      <Side title="Without this layout" asked={preview.below} lines={preview.written_below} components={components} change={change} id="now" />
       <Side title="With this layout" asked={preview.asked} lines={preview.written} components={components} change={change} id="then" />
     </div>
   );
