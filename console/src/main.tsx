@@ -30,11 +30,12 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <ConfigProvider theme={theme} wave={{ disabled: true }}>
-        <Messages>
-          <QueryClientProvider client={queries}>
+        {/* Around the messages: what a dialog shows asks the service as well. */}
+        <QueryClientProvider client={queries}>
+          <Messages>
             <RouterProvider router={router} />
-          </QueryClientProvider>
-        </Messages>
+          </Messages>
+        </QueryClientProvider>
       </ConfigProvider>
     </StrictMode>,
   );

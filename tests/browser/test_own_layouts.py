@@ -131,7 +131,7 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
 
 def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, api, afterwards):
     document = {
-        "key": "third", "title": "Third line", "countries": ["BE"],
+        "key": "third", "title": "Third line", "countries": ["FR"],
         "ask": [{"extra": "third_line", "label": {"en": "Third line"}, "after": "organisation"}],
         "lines": [{"add": "third_line", "after": "organisation"}],
     }  # fmt: skip
@@ -139,10 +139,10 @@ def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, a
     assert api.post("own-layouts/third/publish").status_code == 200
     page = console
     slot = billing(page, stack)
-    labels(slot, "Belgium", page)
+    labels(slot, "France", page)
     given = {
-        "organisation": "Vale", "third_line": "Second courtyard", "street": "Kerkstraat",
-        "number": "3", "postcode": "1000", "town": "Lindebeek",
+        "organisation": "Vale", "third_line": "Second courtyard", "street": "rue Haute",
+        "number": "3", "postcode": "96001", "town": "Saint-Orvain",
     }  # fmt: skip
     for name, value in given.items():
         page.locator(f"#billing_{name}").fill(value)
@@ -162,7 +162,7 @@ def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, a
     assert sent.value.status == 201, record
     page.goto(f"{stack.url}/console/records/{record['id']}")
     card = page.locator(".ant-card", has=page.get_by_text("Address: billing"))
-    expect(card.locator("address")).to_contain_text("Vale\nSecond courtyard\nKerkstraat 3")
+    expect(card.locator("address")).to_contain_text("Vale\nSecond courtyard\n3 rue Haute")
     expect(card).to_contain_text("third@1")
 
 
