@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from .conftest import axe_faults
+from .conftest import axe_faults, finder, rows
 
 TITLE = "Letters to France and Belgium"
 KEY = "letters-to-france-and-belgium"
@@ -233,3 +233,22 @@ def test_the_list_of_own_layouts_says_where_each_holds(console, stack, api, afte
     page.get_by_role("button", name="Delete it").click()
     expect(page.get_by_role("row", name=re.compile("one-form"))).to_have_count(0)
     expect(page.get_by_role("row", name=re.compile("all-over"))).to_be_visible()
+
+
+def test_what_is_hidden_is_filled_and_kept_but_never_shown(console, stack, api, afterwards):
+    document = {
+        "key": "no-state", "title": "No state", "countries": ["US"],
+        "ask": [{"component": "region_code", "hidden": True, "required": False}],
+    }  # fmt: skip
+    api.put("own-layouts/no-state/draft", json=document)
+    assert api.post("own-layouts/no-state/publish").status_code == 200
+    page = console
+    page.goto(f"{stack.url}/f/tuning-visit")
+    page.get_by_label("Country").first.select_option("US")
+    group = api.get("suggest", params={"q": "oak", "country": "US", "kinds": "street"}).json()
+    inside = api.get("suggest", params={"within": group["suggestions"][0]["id"]}).json()
+    finder(page).fill(inside["suggestions"][0]["label"])
+    rows(page).first.click()
+    page.get_by_text(re.compile(r"fields? filled")).wait_for()
+    expect(page.locator("#piano_region_code")).to_be_hidden()
+    assert page.locator("#piano_region_code").input_value() != ""

@@ -1,4 +1,5 @@
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -9,9 +10,12 @@ from anchorline.core.forms import (
     SlotInput,
     capture_slots,
     check_values,
+    fit_problems,
     is_shown,
     read_form,
+    with_brought_parts,
 )
+from anchorline.core.layouts.own import LayoutsInForce, Published, read_own_layout
 
 VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "visibility.json").read_text())
 
@@ -225,3 +229,73 @@ def test_an_address_typed_by_hand_is_captured_in_canonical_spelling(form, layout
 def test_a_slot_that_is_wrong_says_where(form, layouts, values, inputs, pointer, detail):
     _, problems = capture_slots(form, dict(values), inputs, layouts, find)
     assert any(p.pointer == pointer and detail in p.detail for p in problems), problems
+
+
+# Own layouts
+
+
+NOTE = {"extra": "note_to_post", "label": {"en": "Note to the post"}, "after": "street"}
+
+
+def under(layouts, **document):
+    """An own layout for the United States, and the layouts in force with it."""
+    base = {"key": "own", "title": "Own", "countries": ["US"]}
+    own, problems = read_own_layout({**base, **document}, layouts)
+    assert problems == []
+    return own, LayoutsInForce(layouts, [Published(own, 4)])
+
+
+def test_a_layout_brings_fields_for_what_it_adds_and_fills_those_of_components(form, layouts):
+    _own, in_force = under(layouts, ask=[NOTE, {"component": "place", "add": True}])
+    whole = with_brought_parts(form, in_force.on_form(form.key))
+    home = whole.slot("home")
+    assert [part.key for part in home.parts][-2:] == ["home_note_to_post", "home_place"]
+    assert home.mapping[-1].components == ("place",)
+    assert {part.component for part in whole.slot("bill").parts} == {
+        part.component for part in form.slot("bill").parts
+    }
+    assert with_brought_parts(form, layouts) is form
+
+
+def test_a_brought_field_takes_no_key_that_the_form_has(form, layouts):
+    _own, in_force = under(layouts, ask=[{**NOTE, "extra": "street_x"}])
+    taken = replace(form.items[0], key="home_street_x")
+    whole = with_brought_parts(
+        replace(form, items=(taken, *form.items)), in_force.on_form(form.key)
+    )
+    assert whole.slot("home").parts[-1].key == "home_street_x_"
+
+
+def test_an_extra_is_captured_with_the_version_of_its_layout(form, layouts):
+    _own, in_force = under(layouts, ask=[NOTE])
+    library = in_force.on_form(form.key)
+    whole = with_brought_parts(form, library)
+    values = {
+        "home_street": "Oak St",
+        "home_town": "Cedarton",
+        "home_note_to_post": " Ring  twice ",
+    }
+    addresses, _problems = capture_slots(
+        whole, values, {"home": SlotInput(country_code="US")}, library, find
+    )
+    assert addresses[0].components["note_to_post"] == "Ring twice"
+    assert addresses[0].layout == "own@4"
+    addresses, _problems = capture_slots(
+        whole, values, {"home": SlotInput(country_code="GB")}, library, find
+    )
+    assert "note_to_post" not in addresses[0].components
+    assert addresses[0].layout == ""
+
+
+@pytest.mark.parametrize(
+    ("document", "pointers"),
+    [
+        ({"ask": [{**NOTE, "required": True}]}, []),
+        ({"ask": [{"component": "building", "required": True}]}, ["/ask/0/required"]),
+        ({"ask": [{"component": "building", "required": True}], "forms": ["vist"]}, ["/forms/0"]),
+        ({"ask": [{"component": "street", "required": True}]}, []),
+    ],
+)
+def test_a_layout_that_a_form_cannot_satisfy_does_not_fit_it(form, layouts, document, pointers):
+    own, in_force = under(layouts, **document)
+    assert [p.pointer for p in fit_problems(own, in_force, [form])] == pointers

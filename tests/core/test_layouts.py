@@ -77,7 +77,7 @@ def test_a_canonical_postcode_stays_as_it_is_and_each_beginning_may_become_it(po
         ("US", {"town": "Cedarton", "postcode": "00011"}, ["Cedarton, 00011"]),
         ("CA", {"unit": "4", "number": "210", "street": "Maple Street", "town": "Loon Lake",
                 "region_code": "ON", "postcode": "W1A 1A1"},
-         ["4-210 Maple Street", "Loon Lake ON W1A 1A1"]),
+         ["4-210 Maple Street", "LOON LAKE ON W1A 1A1"]),
         ("BR", {"street": "Rua das Acácias", "number": "120", "unit": "Apto 42",
                 "district": "Centro", "town": "Rio Manso", "region_code": "MG",
                 "postcode": "00123-010"},
