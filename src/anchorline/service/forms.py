@@ -5,7 +5,6 @@ from __future__ import annotations
 from anchorline.core.errors import Problem
 from anchorline.core.forms import Form, Slot, read_form, with_brought_parts
 from anchorline.core.mapping import fill_slot
-from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Shape
 from anchorline.wire.forms import (
@@ -24,7 +23,7 @@ from anchorline.wire.forms import (
 )
 
 from .access import Access
-from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, revision_given
+from .drafts import ETAG, IF_MATCH, etag, keep_draft
 from .endpoints import Area, Call, Reply
 from .layouts import require_components
 from .problems import ProblemError, invalid, not_found
@@ -106,15 +105,9 @@ def get_draft(call: Call) -> Reply:
 def put_draft(call: Call) -> Reply:
     """Keeps a draft; makes the form where it is new."""
     key, document = call.path["form"], call.body(FormDocument)
-    if document.key != key:
-        raise invalid([Problem("/key", f"The form's key is {key!r} in the address.")])
     kept = document_as_kept(document)
     read_form(kept, call.services.layouts)
-    revision = _revision(call)
-    try:
-        entry = call.services.forms.put_draft(key, kept, revision)
-    except StaleError as error:
-        raise changed_meanwhile(error) from None
+    entry = keep_draft(call, call.services.forms, key, kept)
     return _draft_reply(document, entry)
 
 
@@ -196,15 +189,6 @@ def _require_slot(form: Form, key: str) -> Slot:
         known = ", ".join(s.key for s in form.slots) or "none"
         raise not_found(f"The form {form.key!r} has no slot {key!r}; it has: {known}.")
     return slot
-
-
-def _revision(call: Call) -> int | None:
-    """The revision that the change was made to; None where the form is new."""
-    try:
-        call.services.forms.entry(call.path["form"])
-    except NotThereError:
-        return None
-    return revision_given(call)
 
 
 def _draft_reply(document: FormDocument, entry: FormEntry) -> Reply:

@@ -32,7 +32,7 @@ from anchorline.wire.own_layouts import (
 )
 
 from .access import Access
-from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, revision_given
+from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
 from .endpoints import Area, Call, Reply
 from .own_layout_preview import differences_from_below, places, preview
 from .problems import invalid
@@ -78,22 +78,11 @@ def get_own_layout_draft(call: Call) -> Reply:
 def put_own_layout_draft(call: Call) -> Reply:
     """Keeps a draft; makes the own layout where it is new."""
     key, document = call.path["own_layout"], call.body(OwnLayoutDocument)
-    if document.key != key:
-        raise invalid([Problem("/key", f"The own layout's key is {key!r} in the address.")])
     kept = own_layout_as_kept(document)
     _own, problems = read_own_layout(kept, call.services.layouts)
     if problems:
         raise invalid(problems)
-    try:
-        call.services.own_layouts.draft(key)
-    except NotThereError:
-        revision = None
-    else:
-        revision = revision_given(call)
-    try:
-        entry = call.services.own_layouts.put_draft(key, kept, revision)
-    except StaleError as error:
-        raise changed_meanwhile(error) from None
+    entry = keep_draft(call, call.services.own_layouts, key, kept)
     return _draft_reply(call, kept, entry)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field
 
@@ -298,6 +298,6 @@ class SamplesAnswer(Shape):
     samples: list[SampleShape]
 
 
-def own_layout_as_kept(document: OwnLayoutDocument) -> dict[str, object]:
+def own_layout_as_kept(document: OwnLayoutDocument) -> dict[str, Any]:
     """The document without what was left out or has no effect: how it is kept and compared."""
     return document.model_dump(exclude_none=True, exclude_defaults=True)
