@@ -213,8 +213,19 @@ def test_the_first_stop_of_tab_leads_past_the_menu(console):
 def test_no_page_of_the_console_scrolls_sideways(console, stack, width):
     page = console
     page.set_viewport_size({"width": width, "height": 800})
-    for place in ("", "/forms", "/forms/tuning-visit", "/records"):
+    places = ("", "/forms", "/forms/tuning-visit", "/records", "/layouts/FR", "/layouts/own/new")
+    for place in places:
         page.goto(f"{stack.url}/console{place}")
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_load_state("networkidle")
         assert page.evaluate("document.documentElement.scrollWidth") <= width, place
+
+
+def test_a_mapping_shows_all_its_columns_side_by_side(console, stack):
+    console.goto(f"{stack.url}/console/forms/tuning-visit")
+    console.get_by_role("tab", name="Mapping: piano").click()
+    first = console.get_by_role("columnheader", name="Components").bounding_box()
+    last = console.get_by_role("columnheader", name="Into field").bounding_box()
+    assert last["y"] == first["y"]
+    assert first["width"] > 100
+    assert last["x"] + last["width"] < console.locator(".preview").bounding_box()["x"]

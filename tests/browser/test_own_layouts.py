@@ -197,6 +197,8 @@ def test_what_must_be_given_cannot_be_hidden_without_saying_so(console, afterwar
 def test_components_are_moved_by_keyboard_and_back_leaves_nothing(console, afterwards):
     page = console
     begun(page)
+    page.set_viewport_size({"width": 800, "height": 800})
+    assert page.evaluate("document.documentElement.scrollWidth") <= 800
     up = page.get_by_role("button", name="Move Town up")
     up.focus()
     for _ in range(3):

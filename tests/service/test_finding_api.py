@@ -72,7 +72,7 @@ def test_a_layout_gives_the_order_of_asking_in_the_language_asked_for(api):
     assert [c["component"] for c in layout["components"]][-2:] == ["region_code", "postcode"]
     assert layout["masks"] == ["99999", "99999-9999"]
     state = next(c for c in layout["components"] if c["component"] == "region_code")
-    assert (state["label"], len(state["options"])) == ("State", 51)
+    assert (state["label"], len(state["options"])) == ("State", 59)
     german = get(api, "layouts/DE", language="de")
     assert german["name"] == "Deutschland"
     assert german["components"][2]["label"] == "Straße"

@@ -21,7 +21,7 @@ export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
   const changed = Object.keys(edited).length > 0;
   return (
     <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Rules</h2>}>
-      <div className="rules">
+      <div className="load-rules">
         <label className="switch">
           <Switch
             checked={rules.automatic}

@@ -52,8 +52,11 @@ const SAMPLE: Components = {
   town: "Brackwater",
 };
 
-/** Made-up components for a layout: a region of its own, and a postcode that fits. */
-export function sampleFor(layout: Layout): Components {
+/**
+ * Made-up components for a layout: a region of its own, and a postcode that fits; and for others
+ * that it does not ask for.
+ */
+export function sampleFor(layout: Layout, also: readonly string[] = []): Components {
   const sample = Object.fromEntries(
     layout.components.flatMap(({ component, options }) => {
       const first = options?.[0];
@@ -62,7 +65,8 @@ export function sampleFor(layout: Layout): Components {
       return value ? [[component, value]] : [];
     }),
   ) as Components;
-  return { recipient: "Ana Vale", ...sample };
+  const others = Object.fromEntries(also.flatMap((name) => (SAMPLE[name] ? [[name, SAMPLE[name]]] : []))) as Components;
+  return { recipient: "Ana Vale", ...others, ...sample };
 }
 
 /** A postcode of the first mask that begins as it must. */

@@ -100,11 +100,14 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
   const [typed, setComponents] = useState<Components | null>(null);
   const country = document.countries.includes(chosen) ? chosen : (document.countries[0] ?? "");
   const now = useLayout(country, "en", document.forms[0]);
-  const components = typed ?? (now.data ? sampleFor(now.data) : {});
+  const [below, setBelow] = useState<string[]>([]);
+  const components = typed ?? (now.data ? sampleFor(now.data, below) : {});
   const tried = useDeferredValue(given(components, document));
   const preview = usePreview(document, country, language, tried);
   const samples = useSamples(country, document.forms[0]);
   const shown = preview.data;
+  const asked = (shown?.below ?? []).map((one) => one.component);
+  if (asked.join() !== below.join()) setBelow(asked);
   const select = (code: string): void => {
     setChosen(code);
     setComponents(null);
