@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from anchorline.store.schema import OwnLayoutVersionRow
+
 from .conftest import axe_faults, finder, rows
 
 TITLE = "Letters to France and Belgium"
@@ -254,3 +256,26 @@ def test_what_is_hidden_is_filled_and_kept_but_never_shown(console, stack, api, 
     page.get_by_text(re.compile(r"fields? filled")).wait_for()
     expect(page.locator("#piano_region_code")).to_be_hidden()
     assert page.locator("#piano_region_code").input_value() != ""
+
+
+def test_a_conflict_with_a_newer_shipped_layout_is_shown_and_kept(
+    console, stack, api, stack_database, afterwards
+):
+    change = [{"component": "town", "label": {"en": "City"}}]
+    document = {"key": "older", "title": "Older", "countries": ["FR"], "ask": change}
+    api.put("own-layouts/older/draft", json=document)
+    version = api.post("own-layouts/older/publish").json()["published_version"]
+    with stack_database.transaction() as session:
+        kept = session.get(OwnLayoutVersionRow, ("older", version))
+        kept.ground = {"FR": {"ask": {"town": {"labels": {"en": "Post town"}, "required": True}},
+                              "lines": {}}}  # fmt: skip
+    page = console
+    page.goto(f"{stack.url}/console/layouts/own")
+    expect(page.get_by_role("row", name=re.compile("Older"))).to_contain_text("1 to look at")
+    page.get_by_role("link", name="Older").click()
+    page.get_by_text("The shipped layout of FR calls town “Town” now (en).").wait_for()
+    assert axe_faults(page) == []
+    page.get_by_role("button", name="Publish", exact=True).click()
+    page.get_by_role("button", name="Publish it").click()
+    page.get_by_text(f"Version {version + 1} is published.").wait_for()
+    expect(page.get_by_text("calls town “Town” now")).to_have_count(0)

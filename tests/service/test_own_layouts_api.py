@@ -2,6 +2,8 @@
 
 import pytest
 
+from anchorline.store.schema import OwnLayoutVersionRow
+
 KEY = "trial-layout"
 NOTE = {"extra": "delivery_note", "label": {"en": "Delivery note"}, "after": "street"}
 
@@ -229,3 +231,23 @@ def test_a_browser_key_sees_layouts_of_its_own_form_only(stack):
         other = http.get("/api/v1/layouts/FR", params={"form": "instrument"})
     assert own_form.status_code == 200
     assert other.status_code == 403
+
+
+def test_what_a_newer_shipped_layout_says_otherwise_is_shown_until_it_is_published_again(
+    api, own, stack_database
+):
+    own(ask=[{"component": "town", "label": {"en": "Village"}}])
+    version = publish(api)["published_version"]
+    # As an older release would have kept it: then the shipped label was another.
+    with stack_database.transaction() as session:
+        kept = session.get(OwnLayoutVersionRow, (KEY, version))
+        kept.ground = {"LU": {"ask": {"town": {"labels": {"en": "Place"}, "required": True}},
+                              "lines": {}}}  # fmt: skip
+    [listed] = api.get("own-layouts").json()["own_layouts"]
+    assert listed["conflicts"] == 1
+    [conflict] = api.get(f"own-layouts/{KEY}/draft").json()["conflicts"]
+    assert (conflict["was"], conflict["now"]) == ("Place", "Town")
+    assert conflict["detail"] == "The shipped layout of LU calls town “Town” now (en)."
+    assert labels(api)["town"] == "Village"
+    assert publish(api)["published_version"] == version + 1
+    assert api.get(f"own-layouts/{KEY}/draft").json()["conflicts"] == []
