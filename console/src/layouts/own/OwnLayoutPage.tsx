@@ -137,7 +137,7 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
           value={language}
           onChange={setLanguage}
           popupMatchSelectWidth={false}
-          options={[...new Set(["en", ...(shown?.languages ?? [])])].map((code) => ({
+          options={[...new Set(["en", ...(shown?.languages ?? []), language])].map((code) => ({
             value: code,
             label: `Labels in ${LANGUAGES.of(code) ?? code}`,
           }))}
