@@ -15,22 +15,22 @@ import subprocess
 import sys
 import time
 from collections import defaultdict
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 
 from anchorline.core.gazetteer import Edition, Gazetteer, SearchRequest
 from anchorline.core.layouts import shipped_layouts
+from anchorline.service.worker_hooks import settle_memory
 from anchorline.store.edition_files import EditionFiles
 
 from . import judge
-from .machine import Machine
 from .made_up import make_rows
 from .options import FOLDER, SIZES, parser
 from .queries import OPEN_CLASSES, Query, Sample, common_pairs
+from .timing import Search, machine, show, timed
 from .vocabulary import confusable
 
-SLOW_ENGINE_QUERIES = 400
 TOP = 5
 
 
@@ -56,25 +56,34 @@ def main() -> None:
     print(f"a word has {confusable(edition):.2f} others within one edit on average")
     sample = Sample(lambda: make_rows(count, given.seed), count, given.seed + 1)
     queries, sessions = sample.queries(given.each), sample.sessions(150)
-    gazetteer = Gazetteer([edition], shipped_layouts())
+    layouts = shipped_layouts()
+    gazetteer = Gazetteer([edition], layouts)
     judge.warm(edition)
-    ours = _run_ours(gazetteer, edition, queries)
+    settle_memory()
+    found = _run_ours(gazetteer, edition, queries)
     print(f"{len(queries):,} queries\n")
-    _print_classes(ours)
+    _print_classes(found)
     lines = [line for _, line in sessions]
     keys = [line[:end] for line in lines for end in range(1, len(line) + 1)]
     print()
-    timed = _timed(lambda text: gazetteer.suggest(SearchRequest(text)), keys)
-    _print_times("every keystroke", timed)
     pairs = [query.text for query in common_pairs(judge.common_words(edition, 16))]
-    _print_times("common words", _timed(lambda t: gazetteer.suggest(SearchRequest(t)), pairs))
+    show("common words", timed(_search_of(gazetteer), pairs))
+    # Nothing of these lines is known beforehand.
+    show("every keystroke", timed(_search_of(Gazetteer([edition], layouts)), keys))
     needed = _keys_needed(gazetteer, edition, sessions)
     print(
         f"keys until the address is among {TOP}: median {np.median(needed):.0f} of {np.mean([len(x) for x in lines]):.0f}"
     )
     if not (given.alone or given.size == "10m"):
-        _others(count, given.seed, keys, queries)
-    print(f"\nmachine: a small loop took {_machine} while this ran")
+        from .side_by_side import side_by_side
+
+        ours = _search_of(Gazetteer([edition], layouts))
+        side_by_side(ours, count, given.seed, keys, queries)
+    print(f"\nmachine: a small loop took {machine} while this ran")
+
+
+def _search_of(gazetteer: Gazetteer) -> Search:
+    return lambda text: gazetteer.suggest(SearchRequest(text))
 
 
 def _built(name: str, size: str, seed: int) -> dict[str, float]:
@@ -94,28 +103,13 @@ def _child(module: str, *arguments: str) -> dict[str, float]:
     return found
 
 
-_machine = Machine()
-
-
-def _timed(search: Callable[[str], object], texts: Sequence[str]) -> np.ndarray:
-    """CPU and wall milliseconds of each search, as two columns."""
-    found = np.empty((len(texts), 2))
-    for place, text in enumerate(texts):
-        if place % 20 == 0:
-            _machine.look()
-        cpu, wall = time.thread_time_ns(), time.perf_counter_ns()
-        search(text)
-        found[place] = time.thread_time_ns() - cpu, time.perf_counter_ns() - wall
-    return found / 1e6
-
-
 def _run_ours(
     gazetteer: Gazetteer, edition: Edition, queries: Sequence[Query]
 ) -> dict[str, list[tuple[float, float, int, float]]]:
     found: dict[str, list[tuple[float, float, int, float]]] = defaultdict(list)
     for place, query in enumerate(queries):
         if place % 20 == 0:
-            _machine.look()
+            machine.look()
         cpu, wall = time.thread_time_ns(), time.perf_counter_ns()
         rows = gazetteer.suggest(SearchRequest(query.text, kinds=query.kinds)) or []
         took = (time.thread_time_ns() - cpu) / 1e6, (time.perf_counter_ns() - wall) / 1e6
@@ -141,14 +135,6 @@ def _print_classes(found: dict[str, list[tuple[float, float, int, float]]]) -> N
         )
 
 
-def _print_times(name: str, times: np.ndarray) -> None:
-    a, b, c = np.percentile(times[:, 0], (50, 95, 99))
-    wall = np.percentile(times[:, 1], 95)
-    print(
-        f"{name:<30}{len(times):>7}  cpu p50 {a:.3f}  p95 {b:.3f}  p99 {c:.3f}  wall p95 {wall:.3f}"
-    )
-
-
 def _keys_needed(gazetteer: Gazetteer, edition: Edition, sessions: Sequence) -> list[int]:  # type: ignore[type-arg]
     """How many keys of a line bring its address among the first TOP rows."""
     needed = []
@@ -160,23 +146,6 @@ def _keys_needed(gazetteer: Gazetteer, edition: Edition, sessions: Sequence) -> 
                 break
         needed.append(end)
     return needed
-
-
-def _others(count: int, seed: int, keys: Sequence[str], queries: Sequence[Query]) -> None:
-    """The same keystrokes, and the queries, through general text engines."""
-    from .engines import DatabaseEngine, TextEngine
-
-    rng = np.random.default_rng(seed)
-    for make, most in ((TextEngine, len(keys)), (DatabaseEngine, SLOW_ENGINE_QUERIES)):
-        engine = make(make_rows(count, seed))
-        print(f"\n{engine.name}: build {engine.build_seconds:.0f} s CPU (rows made included),"
-              f" {engine.size / count:.0f} bytes an address")  # fmt: skip
-        some = [keys[int(i)] for i in rng.permutation(len(keys))[:most]]
-        _print_times("  every keystroke", _timed(engine.search, some))
-        typos = [query for query in queries if query.name == "one typo"][:100]
-        hits = [query.target in engine.search(query.text) for query in typos]
-        _print_times("  one typo", _timed(engine.search, [query.text for query in typos]))
-        print(f"  one typo: success@8 {np.mean(hits):.3f}")
 
 
 if __name__ == "__main__":

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from functools import lru_cache, partial
+from functools import lru_cache
 
 from .runs import mark_spans
 from .text import TokenSpan, token_spans
@@ -20,7 +20,7 @@ def match_ranges(
     if not query_tokens:
         return []
     prefixes = tuple(list(query_tokens)[-1:] if begun is None else begun)
-    return mark_spans(_spans(label), query_tokens, prefixes, partial(_end_of_prefix, label))
+    return mark_spans(label, _spans(label), query_tokens, prefixes, _end_of_prefix)
 
 
 @lru_cache(maxsize=4096)  # key by key the same labels come again and again

@@ -11,9 +11,10 @@ def cut_spans(text: str, folded: dict[int, str]) -> list[tuple[str, int, int, bo
     """The same as the fields of `text.TokenSpan`: with the places that they came from."""
 
 def mark_spans(
+    label: str,
     spans: tuple[TokenSpan, ...],
     whole: Collection[str],
     prefixes: tuple[str, ...],
-    end_of_prefix: Callable[[TokenSpan, int], int],
+    end_of_prefix: Callable[[str, TokenSpan, int], int],
 ) -> list[tuple[int, int]]:
-    """Ranges of the spans' characters that are matched, in order and without overlaps."""
+    """Ranges of the characters of a label's spans that match, in order and without overlaps."""

@@ -113,15 +113,15 @@ def cut_spans(str text, folded):
     return _cut(text, folded, True)
 
 
-def mark_spans(tuple spans, whole, tuple prefixes, end_of_prefix):
-    """Ranges of the spans' characters that are matched, in order and without overlaps.
+def mark_spans(str label, tuple spans, whole, tuple prefixes, end_of_prefix):
+    """Ranges of the characters of a label's spans that match, in order and without overlaps.
 
     Args:
-        spans: of one text, as `text.TokenSpan`.
+        spans: all of the label, as `text.TokenSpan`.
         whole: a collection of tokens that are matched whole.
         prefixes: beginnings of tokens.
-        end_of_prefix: called with a span that is not even and with how many letters of it are
-            matched; says where they end.
+        end_of_prefix: called with the label, a span that is not even, and how many letters of it
+            are matched; says where they end.
     """
     cdef list ranges = []
     cdef Py_ssize_t begun, start, end, last = -1
@@ -135,7 +135,7 @@ def mark_spans(tuple spans, whole, tuple prefixes, end_of_prefix):
                     begun = len(prefix)
             if not begun:
                 continue
-            end = start + begun if even else end_of_prefix(span, begun)
+            end = start + begun if even else end_of_prefix(label, span, begun)
         if ranges and last >= start:
             last = max(end, last)
             ranges[len(ranges) - 1] = (ranges[len(ranges) - 1][0], last)

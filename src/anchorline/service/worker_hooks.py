@@ -15,12 +15,17 @@ _COLLECT_AFTER = 20_000
 
 
 def post_worker_init(worker: Any) -> None:
-    """Opens the active editions, so that nobody's first keystroke waits for it.
-
-    All that is there by then stays: no collection of garbage looks at it again, which would take
-    tens of milliseconds in the middle of somebody's typing.
-    """
+    """Opens the active editions, so that nobody's first keystroke waits for it."""
     services_of(worker.app.callable).gazetteer.current()
+    settle_memory()
+
+
+def settle_memory() -> None:
+    """Has garbage looked for seldom, and no more among what is there by now.
+
+    A collection that looks at all of it would take tens of milliseconds in the middle of
+    somebody's typing.
+    """
     gc.collect()
     gc.freeze()
     gc.set_threshold(_COLLECT_AFTER, 20, 20)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from collections.abc import Mapping, Sequence
 from functools import cached_property
 from typing import cast
@@ -74,10 +73,10 @@ class Edition:
         self.number_posting_ends_at = arrays["number_posting_ends"].data
         self.typo_prefixes_at = arrays["typo_prefixes"].data
         self.typo_prefix_words = numbers("typo_prefix_words")
+        self._node_hash_at = arrays["node_hashes"].data
         self.node_first_at = arrays["node_first"].data
         self.node_end, self.node_end_at = numbers("node_end"), arrays["node_end"].data
         self.node_kind_at = arrays["node_kind"].data
-        self._street_firsts_at = arrays["street_firsts"].data
         self._node_texts = numbers("node_texts")
         self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
         self.node_country_at = arrays["node_country"].data
@@ -100,6 +99,8 @@ class Edition:
         self.inside = InsideNodes(arrays, self.texts)
         # The street number of an address, empty where it has none.
         self.number_of = self.inside.number_of
+        # The street-level node of an address.
+        self.street_of = self.inside.street_of
 
     def _head_spans(self) -> dict[tuple[int, int], tuple[int, int]]:
         """Where among the heads' nodes those of a range of words are."""
@@ -137,10 +138,6 @@ class Edition:
     def address_id(self, index: int) -> str:
         """The id by which the address is asked for: dataset and row id."""
         return f"{self.dataset}:{self.ids[index]}"
-
-    def street_of(self, index: int) -> int:
-        """The street-level node of an address."""
-        return int(self.street_nodes[bisect_right(self._street_firsts_at, index) - 1])
 
     def languages_of(self, index: int) -> list[str]:
         """The languages in which an address is spelt, its own first; empty for an unknown one."""
@@ -205,7 +202,7 @@ class Edition:
 
     def node_id(self, node: int) -> str:
         """The id by which a group is asked for; the same in every edition that has it."""
-        return f"{self.dataset}:~{int(self._arrays['node_hashes'][node]):016x}"
+        return f"{self.dataset}:~{self._node_hash_at[node]:016x}"
 
     def node_kind_name(self, node: int) -> str:
         """One of NODE_KINDS."""

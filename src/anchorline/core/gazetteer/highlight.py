@@ -10,18 +10,25 @@ from .terms import Term
 
 
 class Highlighter:
-    """Marks what some terms match in labels."""
+    """Marks what some terms match in labels.
+
+    Attributes:
+        edited: whether letters of a term had to be corrected.
+    """
 
     def __init__(self, terms: Sequence[Term]) -> None:
+        self.edited = False
         self._whole: set[str] = set()
-        self._begun: list[str] = []
+        begun: list[str] = []
         for term in terms:
+            self.edited |= term.edits > 0
             token = term.token
             self._whole.add(token.text)
             self._whole.update((*token.also, *token.parts))
             self._whole.update(same_words(token.text))
             if token.unfinished:
-                self._begun += [token.text, *token.also, *token.parts[-1:]]
+                begun += [token.text, *token.also, *token.parts[-1:]]
+        self._begun = tuple(begun)
 
     def ranges(self, label: str, read: Iterable[str] = ()) -> tuple[tuple[int, int], ...]:
         """Ranges of a label that are matched; `read` are words that typed ones were read as."""

@@ -13,5 +13,7 @@ class InsideNodes:
     def __init__(self, arrays: Mapping[str, npt.NDArray[np.generic]], texts: TextPool) -> None: ...
     def number_of(self, index: int) -> str:
         """The street number of an address, empty where it has none."""
+    def street_of(self, index: int) -> int:
+        """The street-level node of an address."""
     def having(self, among: Sequence[int], number: int, unit: int) -> list[int]:
         """Those of some addresses that have a number term as street number, or another as unit."""

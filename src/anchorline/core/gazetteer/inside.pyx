@@ -14,6 +14,8 @@ cdef class InsideNodes:
     cdef const uint32_t[::1] _inners
     cdef const uint32_t[::1] _inner_ends
     cdef const uint32_t[:, ::1] _inner_texts
+    cdef const uint32_t[::1] _street_firsts
+    cdef const uint32_t[::1] _street_nodes
     cdef TextPool _texts
 
     def __init__(self, arrays, TextPool texts):
@@ -23,12 +25,27 @@ cdef class InsideNodes:
         self._address_inner = arrays["address_inner"]
         self._inners = arrays["number_inners"]
         self._inner_ends = arrays["number_inner_ends"]
+        self._street_firsts = arrays["street_firsts"]
+        self._street_nodes = arrays["street_nodes"]
 
     def number_of(self, Py_ssize_t index):
         """The street number of an address, empty where it has none."""
         if index < 0 or index >= self._address_inner.shape[0]:
             raise IndexError(index)
         return self._texts.text(self._inner_texts[self._address_inner[index], 0])
+
+    def street_of(self, Py_ssize_t index):
+        """The street-level node of an address."""
+        cdef Py_ssize_t low = 0, high = self._street_firsts.shape[0], middle
+        if index < 0 or index >= self._address_inner.shape[0]:
+            raise IndexError(index)
+        while high - low > 1:
+            middle = (low + high) >> 1
+            if self._street_firsts[middle] <= index:
+                low = middle
+            else:
+                high = middle
+        return self._street_nodes[low]
 
     def having(self, among, Py_ssize_t number, Py_ssize_t unit):
         """Those of some addresses that have a number term as street number, or another as unit.

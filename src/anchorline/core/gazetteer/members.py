@@ -86,6 +86,9 @@ class RowMaker:
     def by_number(self, node: int, addresses: Iterable[int]) -> list[Suggestion]:
         """Rows of a node's addresses in the order given, those of one street number as a group."""
         rows: list[Suggestion] = []
+        addresses = list(addresses)
+        if len(addresses) == 1:
+            return [self.address(addresses[0])]
         for number, same in groupby(addresses, key=self.edition.number_of):
             group = list(same)
             if len(group) == 1 or not number:
@@ -189,7 +192,8 @@ def addresses_with(
     just: list[int] = []
     others: list[int] = []
     for index in chosen[: 20 * most]:
-        by_number = compact(edition.number_of(index)) in numbers
+        number = edition.number_of(index)
+        by_number = number in numbers or compact(number) in numbers
         (just if by_number else others).append(index)
     return just, others
 

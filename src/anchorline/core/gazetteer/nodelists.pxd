@@ -1,7 +1,9 @@
 # cython: language_level=3
 """What other compiled modules may use of `nodelists`."""
 
-from libc.stdint cimport uint8_t, uint32_t, uint64_t
+from libc.stdint cimport uint8_t, uint32_t
+
+from .marks cimport KeptMarks
 
 cdef enum:
     # As `arrays.FIELD_BITS` and `arrays.Field`, to which `nodelists` holds them.
@@ -52,12 +54,6 @@ cdef inline bint stands_in(Ascending* among, uint32_t wanted) noexcept nogil:
     return numbers[low] == wanted
 
 
-cdef inline void mark_all(uint64_t* marks, Ascending* nodes) noexcept nogil:
-    cdef Py_ssize_t i
-    for i in range(nodes.length):
-        marks[nodes.numbers[i] >> 6] |= <uint64_t>1 << (nodes.numbers[i] & 63)
-
-
 cdef class NodeArrays:
     cdef const uint32_t[:, ::1] words
     cdef const uint8_t[::1] country
@@ -72,6 +68,7 @@ cdef class NodeArrays:
     cdef const uint8_t[::1] number_posting_counts
     cdef const uint32_t[::1] crowded
     cdef uint32_t nothing
+    cdef KeptMarks marks
 
     # All nodes of the words [first, end), and those that have them in their own names.
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept

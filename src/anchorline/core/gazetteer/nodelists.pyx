@@ -2,6 +2,8 @@
 # cython: cdivision=True
 """The lists of nodes of an edition: those of words and of numbers, as compiled code reads them."""
 
+from .marks cimport KeptMarks
+
 from .arrays import FIELD_BITS, Field
 
 if (FIELD_BITS, Field.REGION, Field.AROUND, Field.TOWN, Field.NAME_ALSO, Field.NAME) != (
@@ -27,6 +29,7 @@ cdef class NodeArrays:
         self.number_posting_ends = arrays["number_posting_ends"]
         self.number_posting_counts = arrays["number_posting_counts"]
         self.crowded = arrays["crowded_nodes"]
+        self.marks = KeptMarks(self.words.shape[0])
         self.nothing = <uint32_t>len(arrays["word_ends"]) << SHIFT
 
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept:

@@ -105,16 +105,16 @@ class ReadingSearch:
 
     def rows(self, ranked: Sequence[Ranked], terms: Sequence[Term]) -> list[FoundRow]:
         """The rows of nodes, as many as are wanted."""
-        wanted = self.request.limit + self.request.skip
+        wanted, trace = self.request.limit + self.request.skip, self.request.trace
         rows: dict[str, FoundRow] = {}
         enough = 0
+        only = len(ranked) == 1
         for best in ranked:
-            only = len(ranked) == 1
             for place, row in enumerate(self._rows_of_node(best, terms, wanted, only=only)):
                 if row.id not in rows:
                     row.score += best.score - place * 1e-3
                     enough += row.score > best.score - OTHER_NUMBER
-                    if self.request.trace:
+                    if trace:
                         row.why = self._why(best.node, terms)
                     rows[row.id] = FoundRow(row, best.node, terms)
             if enough >= wanted:
@@ -128,15 +128,17 @@ class ReadingSearch:
         if best.numbered:
             just, others = addresses_with(self.edition, node, best.narrowing, most)
             rows = maker.by_number(node, just)
-            for row in maker.by_number(node, others):
+            for row in maker.by_number(node, others) if others else ():
                 row.score = -OTHER_NUMBER
                 rows.append(row)
             last = terms[-1].token
-            *before, narrowest = best.narrowing
-            if only and len(terms) > 1 and last.unfinished and narrowest is terms[-1]:
+            if only and len(terms) > 1 and last.unfinished and best.narrowing[-1] is terms[-1]:
+                before = best.narrowing[:-1]
                 more = addresses_begun(maker, node, before, last.text, just + others)
                 rows += maker.by_number(node, more[: 20 * most])
-            return [row for row in rows if self.is_wanted(row)][:most]
+            if self.request.kinds:
+                rows = [row for row in rows if self.is_wanted(row)]
+            return rows[:most]
         row = maker.node(node)
         # A firm with one address stands for itself as that address.
         if self.is_wanted(row) or self.edition.node_kind_name(node) in self.request.kinds:

@@ -3,6 +3,7 @@
 
 from libc.stdint cimport uint32_t, uint64_t
 
+from .marks cimport Marks
 from .nodelists cimport Ascending, NodeArrays
 
 cdef enum:
@@ -85,3 +86,4 @@ cdef class ReadyTerms:
     cdef Py_ssize_t _count_named(self) noexcept
     cdef int _mark(self, Py_ssize_t i) except -1
     cdef int _mark_named(self) except -1
+    cdef void _use(self, Py_ssize_t i, Marks marks)

@@ -2,15 +2,18 @@
 # cython: cdivision=True
 """Terms made ready to be looked for in nodes: their words and their lists, in plain memory."""
 
-from cpython.mem cimport PyMem_Calloc, PyMem_Free, PyMem_Malloc
+from cpython.mem cimport PyMem_Free, PyMem_Malloc
 from libc.stdint cimport uint32_t, uint64_t
 
-from .nodelists cimport SHIFT, Ascending, NodeArrays, mark_all, stands_in
+from .marks cimport Marks, keep_marked
+from .nodelists cimport SHIFT, Ascending, NodeArrays, stands_in
 
 import numpy as np
 
 # Marking a posting costs a small part of what reading a node's row costs.
 cdef Py_ssize_t MARKS_A_ROW = 16
+# The marks of terms with so many postings are worth keeping.
+cdef Py_ssize_t WORTH_KEEPING = 2048
 # Letters that begin more words than this are not looked for among postcodes.
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
 
@@ -55,11 +58,6 @@ cdef class ReadyTerms:
             self._order[i] = place
 
     def __dealloc__(self):
-        cdef Py_ssize_t i
-        if self._terms:
-            for i in range(self._count):
-                PyMem_Free(self._terms[i].marks)
-        PyMem_Free(self._named_marks)
         PyMem_Free(self._terms)
         PyMem_Free(self._order)
         PyMem_Free(self._numbers)
@@ -71,11 +69,12 @@ cdef class ReadyTerms:
         cdef Py_ssize_t i, first, end, count, single
         cdef Term* made
         for i in range(self._count):
-            self._terms[i].marks = NULL
-        for i in range(self._count):
             term = terms[i]
             made = &self._terms[i]
             made.count = term.count
+            made.marks = NULL
+            if made.count >= WORTH_KEEPING:
+                self._use(i, self._arrays.marks.find(_key(term)))
             spans = term.spans if len(term.spans) < 2 else sorted(term.spans)
             made.span_count = single = 0
             made.starts = numbers
@@ -167,7 +166,7 @@ cdef class ReadyTerms:
             if not self._named_marks and left * MARKS_A_ROW > self._named_count:
                 self._mark_named()
             if self._named_marks:
-                kept = _keep_marked(nodes, kept, self._named_marks)
+                kept = keep_marked(nodes, kept, self._named_marks)
         for place in range(self._count):
             i = self._order[place]
             term = &self._terms[i]
@@ -176,7 +175,7 @@ cdef class ReadyTerms:
             if not term.marks and kept * share * MARKS_A_ROW > term.count:
                 self._mark(i)
             if term.marks:
-                kept = _keep_marked(nodes, kept, term.marks)
+                kept = keep_marked(nodes, kept, term.marks)
             elif term.list_count:
                 kept = _keep_listed(nodes, kept, term)
         return kept
@@ -198,13 +197,15 @@ cdef class ReadyTerms:
         """Marks all nodes that have a term in their own names."""
         cdef Py_ssize_t i, span
         cdef Ascending named
-        self._named_marks = _no_marks(self._arrays)
+        cdef Marks marks = self._arrays.marks.new()
         for i in range(self._count):
             for span in range(self._terms[i].span_count):
                 named = self._arrays.named(
                     self._terms[i].starts[span] >> SHIFT, self._terms[i].ends[span] >> SHIFT
                 )
-                mark_all(self._named_marks, &named)
+                marks.add(named.numbers, named.length)
+        self._named_marks = marks.bits
+        self._kept_alive.append(marks)
         return 0
 
     cdef int _mark(self, Py_ssize_t i) except -1:
@@ -212,19 +213,29 @@ cdef class ReadyTerms:
         cdef Term* term = &self._terms[i]
         cdef Ascending posting
         cdef Py_ssize_t span
+        cdef Marks marks
         if term.marks:
             return 0
-        term.marks = _no_marks(self._arrays)
+        marks = self._arrays.marks.new()
         for span in range(term.span_count):
             posting = self._arrays.posting(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
-            mark_all(term.marks, &posting)
-        mark_all(term.marks, &term.number)
-        mark_all(term.marks, &term.unit)
+            marks.add(posting.numbers, posting.length)
+        marks.add(term.number.numbers, term.number.length)
+        marks.add(term.unit.numbers, term.unit.length)
+        if term.count >= WORTH_KEEPING:
+            self._arrays.marks.keep(_key(self._source[i]), marks)
+        self._use(i, marks)
         return 0
+
+    cdef void _use(self, Py_ssize_t i, Marks marks):
+        """Takes marks for those of a term, if there are any."""
+        if marks is not None:
+            self._terms[i].marks = marks.bits
+            self._kept_alive.append(marks)
 
     def all_of(self, *places):
         """All nodes of any of some terms, ascending, each once."""
-        cdef Py_ssize_t marks = (self._arrays.words.shape[0] >> 6) + 1, word, i, count = 0
+        cdef Py_ssize_t length = (self._arrays.words.shape[0] >> 6) + 1, word, i, count = 0
         cdef uint64_t bits
         cdef uint32_t[::1] cells
         if len(places) == 1 and self._terms[<Py_ssize_t>places[0]].list_count == 1:
@@ -235,7 +246,7 @@ cdef class ReadyTerms:
         nodes = np.empty(count, dtype=np.uint32)
         cells = nodes
         count = 0
-        for word in range(marks if len(places) else 0):
+        for word in range(length if len(places) else 0):
             bits = 0
             for i in places:
                 bits |= self._terms[i].marks[word]
@@ -246,24 +257,9 @@ cdef class ReadyTerms:
         return nodes[:count]
 
 
-cdef uint64_t* _no_marks(NodeArrays arrays) except NULL:
-    """A bit for each node, none of them set."""
-    cdef uint64_t* marks = <uint64_t*>PyMem_Calloc((arrays.words.shape[0] >> 6) + 1, 8)
-    if not marks:
-        raise MemoryError
-    return marks
-
-
-cdef Py_ssize_t _keep_marked(
-    uint32_t* nodes, Py_ssize_t count, const uint64_t* marks
-) noexcept nogil:
-    cdef Py_ssize_t i, kept = 0
-    cdef uint32_t node
-    for i in range(count):
-        node = nodes[i]
-        nodes[kept] = node
-        kept += marks[node >> 6] >> (node & 63) & 1
-    return kept
+cdef object _key(term):
+    """What the marks of a term are kept under: all that they depend on."""
+    return term.spans, term.number, term.unit
 
 
 cdef Py_ssize_t _keep_listed(uint32_t* nodes, Py_ssize_t count, Term* term) noexcept nogil:

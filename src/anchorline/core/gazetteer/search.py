@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection
+from operator import attrgetter
 
 from ..text import tokens as tokens_of
 from .arrays import FIELD_BITS
@@ -24,8 +25,10 @@ from .readings import (
     without_numbers,
 )
 from .spelling import UNIT_DESIGNATORS, typed_transliterated
-from .suggestion import SearchAnswer, SearchRequest
+from .suggestion import SearchAnswer, SearchRequest, Suggestion
 from .terms import Token, as_tokens
+
+_SCORE = attrgetter("row.score")
 
 
 class EditionSearch(ReadingSearch):
@@ -206,33 +209,33 @@ class EditionSearch(ReadingSearch):
 
     def _answer(self, rows: list[FoundRow], unmatched: tuple[str, ...] = ()) -> SearchAnswer:
         best: dict[str, FoundRow] = {}
-        for found in sorted(rows, key=lambda found: -found.row.score):
+        for found in sorted(rows, key=_SCORE, reverse=True):
             best.setdefault(found.row.id, found)
         skip, limit = self.request.skip, self.request.limit
         shown = list(best.values())[skip : skip + limit]
         corrected: dict[str, str] = {}
+        spelt = bool(self.edition.spellings)
         marking: dict[int, Highlighter] = {}
         for found in shown:
-            edited = any(term.edits for term in found.terms)
-            read = self._read_words(found) if edited else {}
+            marks = marking.get(id(found.terms))
+            if marks is None:
+                marks = marking[id(found.terms)] = Highlighter(found.terms)
+            read = self._read_words(found) if marks.edited else {}
             corrected = read if found is shown[0] else corrected
-            key = id(found.terms)
-            if key not in marking:
-                marking[key] = Highlighter(found.terms)
-            self._show(found, marking[key], read.values())
+            if spelt:
+                found.row = self._best_spelt(found.row, marks, read.values())
+            else:
+                found.row.matches = marks.ranges(found.row.label, read.values())
         return SearchAnswer([found.row for found in shown], corrected, unmatched)
 
-    def _show(self, found: FoundRow, marking: Highlighter, read: Collection[str]) -> None:
-        """Marks in a row what was typed, in the language asked for or that this fits best."""
-        rows = [found.row]
-        if self.edition.spellings:
-            wanted, maker = self.request.language, self.maker
-            rows = [maker.in_language(rows[0], wanted)] if wanted else maker.spellings_of(rows[0])
-        for row in rows:
-            row.matches = marking.ranges(row.label, read)
-        if len(rows) > 1:  # that in which most letters were typed: its own where all are equal
-            rows.sort(key=lambda row: -sum(end - start for start, end in row.matches))
-        found.row = rows[0]
+    def _best_spelt(self, row: Suggestion, marks: Highlighter, read: Collection[str]) -> Suggestion:
+        """A row, marked, in the language asked for or that what was typed fits best."""
+        wanted, maker = self.request.language, self.maker
+        rows = [maker.in_language(row, wanted)] if wanted else maker.spellings_of(row)
+        for spelling in rows:
+            spelling.matches = marks.ranges(spelling.label, read)
+        # That in which most letters were typed: its own where all are equal.
+        return max(rows, key=lambda row: sum(end - start for start, end in row.matches))
 
     def _read_words(self, found: FoundRow) -> dict[str, str]:
         """For each corrected token the word that the row has for it."""

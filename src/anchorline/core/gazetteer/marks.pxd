@@ -1,0 +1,26 @@
+# cython: language_level=3
+"""What other compiled modules may use of `marks`."""
+
+from libc.stdint cimport uint32_t, uint64_t
+
+
+cdef class Marks:
+    cdef uint64_t* bits
+    # How many 64 bits there are.
+    cdef Py_ssize_t length
+
+    cdef void add(self, const uint32_t* nodes, Py_ssize_t count) noexcept
+
+
+cdef class KeptMarks:
+    cdef dict _kept
+    cdef Py_ssize_t _nodes, _most
+
+    cdef Marks new(self)
+    cdef Marks find(self, object key)
+    cdef void keep(self, object key, Marks marks)
+
+
+cdef Py_ssize_t keep_marked(
+    uint32_t* nodes, Py_ssize_t count, const uint64_t* marks
+) noexcept nogil

@@ -1,0 +1,72 @@
+# cython: language_level=3, boundscheck=False, wraparound=False, initializedcheck=False
+# cython: cdivision=True
+"""Marks: a bit for each node of an edition, set for the nodes of a term.
+
+Marking the tens of thousands of nodes of a short beginning takes longer than all the rest of a
+search, and everybody types the same few hundred short beginnings: their marks are kept.
+"""
+
+from cpython.mem cimport PyMem_Calloc, PyMem_Free
+from libc.stdint cimport uint32_t, uint64_t
+
+# So much memory the marks of one edition may take, in bytes.
+cdef Py_ssize_t BYTES_KEPT = 8 << 20
+
+
+cdef class Marks:
+    """A bit for each node; nobody changes it once it is kept."""
+
+    def __cinit__(self, Py_ssize_t nodes):
+        """Marks none of so many nodes."""
+        self.length = (nodes >> 6) + 1
+        self.bits = <uint64_t*>PyMem_Calloc(self.length, sizeof(uint64_t))
+        if not self.bits:
+            raise MemoryError
+
+    def __dealloc__(self):
+        PyMem_Free(self.bits)
+
+    cdef void add(self, const uint32_t* nodes, Py_ssize_t count) noexcept:
+        """Marks some nodes."""
+        cdef Py_ssize_t i
+        for i in range(count):
+            self.bits[nodes[i] >> 6] |= <uint64_t>1 << (nodes[i] & 63)
+
+
+cdef class KeptMarks:
+    """The marks of an edition that were used last."""
+
+    def __cinit__(self, Py_ssize_t nodes):
+        """Keeps none yet; of an edition with so many nodes."""
+        self._nodes, self._kept = nodes, {}
+        self._most = max(1, BYTES_KEPT // ((nodes >> 3) + 8))
+
+    cdef Marks new(self):
+        """Marks of no node yet."""
+        return Marks(self._nodes)
+
+    cdef Marks find(self, object key):
+        """The marks kept under a key, or None; they are the last to be forgotten now."""
+        found = self._kept.pop(key, None)
+        if found is not None:
+            self._kept[key] = found
+        return found
+
+    cdef void keep(self, object key, Marks marks):
+        """Keeps marks under a key, and forgets those that were not used for longest."""
+        self._kept[key] = marks
+        while len(self._kept) > self._most:
+            self._kept.pop(next(iter(self._kept)), None)
+
+
+cdef Py_ssize_t keep_marked(
+    uint32_t* nodes, Py_ssize_t count, const uint64_t* marks
+) noexcept nogil:
+    """Moves the marked ones of some nodes to the front; returns how many they are."""
+    cdef Py_ssize_t i, kept = 0
+    cdef uint32_t node
+    for i in range(count):
+        node = nodes[i]
+        nodes[kept] = node
+        kept += marks[node >> 6] >> (node & 63) & 1
+    return kept
