@@ -4,21 +4,23 @@ import re
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 from rapidfuzz.distance import OSA
 
 from anchorline.core.gazetteer import SearchRequest
 from anchorline.core.gazetteer.candidates import scan_for
+from anchorline.core.gazetteer.edits import keys_one_edit_away
 from anchorline.core.gazetteer.labels import LabelWriter
 from anchorline.core.gazetteer.terms import Token, look_up
-from anchorline.core.gazetteer.typos import corrections, one_edit_away
+from anchorline.core.gazetteer.typos import corrections
 from anchorline.core.layouts import one_line, shipped_layouts
 from anchorline.core.text import tokens
 
 from .plain_ranking import look_at_few
 
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
+POSTCODE_LETTERS = LETTERS + "0123456789"
 
 
 def open_all(gazetteer, group):
@@ -190,8 +192,23 @@ def test_labels_are_the_lines_of_the_layout_in_one(edition, data):
     assert LabelWriter(layouts).address(edition, index) == line
 
 
-def test_one_edit_away_is_just_that():
-    near = one_edit_away("1ab")
-    assert {"1a", "1ba", "2ab", "1abc", "x1ab"} <= near
-    assert "1ab" not in near
-    assert all(OSA.distance("1ab", text) == 1 for text in near)
+@given(st.text(POSTCODE_LETTERS, min_size=1, max_size=8))
+@example("aaaa")
+@example("12345678")
+def test_the_keys_one_edit_away_are_those_of_all_such_texts(token):
+    cuts = [(token[:place], token[place:]) for place in range(len(token) + 1)]
+    near = {head + tail[1:] for head, tail in cuts if tail}
+    near |= {head + tail[1] + tail[0] + tail[2:] for head, tail in cuts if len(tail) > 1}
+    for letter in POSTCODE_LETTERS:
+        near |= {head + letter + tail[1:] for head, tail in cuts if tail}
+        near |= {head + letter + tail for head, tail in cuts}
+    near.discard(token)
+    assert all(OSA.distance(token, text) == 1 for text in near)
+    keys = [int.from_bytes(text.encode().ljust(8, b"\0")) for text in near if len(text) <= 8]
+    assert keys_one_edit_away(token).tolist() == sorted(keys)
+
+
+@pytest.mark.parametrize("token", ["", "123456789", "zürich"])
+def test_other_tokens_have_no_keys_one_edit_away(token):
+    with pytest.raises(ValueError, match="is not one to 8"):
+        keys_one_edit_away(token)

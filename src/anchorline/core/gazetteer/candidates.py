@@ -55,14 +55,6 @@ def scan_for(edition: Edition, terms: Sequence[Term]) -> NodeScan:
     return NodeScan(edition.scanned, terms, number_side([term.token for term in terms]))
 
 
-def _cost(term: Term) -> float:
-    """How much it costs to be led by a term: a sorted list can be cut short, others cannot."""
-    one_list = len(term.spans) + len(term.inside) == 1
-    if not one_list or (term.spans and term.spans[0][1] - term.spans[0][0] > 1):
-        return float(term.count)
-    return term.count if term.count < HEAVY else HEAVY + term.count / 8
-
-
 @dataclass(slots=True)
 class _Part:
     """Nodes to look at next.
@@ -85,7 +77,8 @@ def _parts(edition: Edition, scan: NodeScan, terms: Sequence[Term]) -> Iterator[
     Where even that one is common, the nodes come first which the unfinished one would bring
     alone: they are listed beforehand.
     """
-    driver = min(range(len(terms)), key=lambda place: _cost(terms[place]))
+    costs = [term.cost for term in terms]
+    driver = costs.index(min(costs))
     begun, alone = terms[-1], len(terms) == 1
     if terms[driver].count > HEAVY and (begun.token.unfinished or alone):
         heads = [edition.head(*span) for span in begun.spans]

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 
 from ..match_ranges import match_ranges
 from .spelling import same_words
-from .terms import Term
+from .terms import Term, Token
 
 
 class Highlighter:
@@ -22,15 +23,18 @@ class Highlighter:
         begun: list[str] = []
         for term in terms:
             self.edited |= term.edits > 0
-            token = term.token
-            self._whole.add(token.text)
-            self._whole.update((*token.also, *token.parts))
-            self._whole.update(same_words(token.text))
-            if token.unfinished:
-                begun += [token.text, *token.also, *token.parts[-1:]]
+            self._whole.update(_written(term.token))
+            if term.token.unfinished:
+                begun += [term.token.text, *term.token.also, *term.token.parts[-1:]]
         self._begun = tuple(begun)
 
     def ranges(self, label: str, read: Iterable[str] = ()) -> tuple[tuple[int, int], ...]:
         """Ranges of a label that are matched; `read` are words that typed ones were read as."""
         whole = self._whole.union(read, *map(same_words, read)) if read else self._whole
         return tuple(match_ranges(label, whole, self._begun))
+
+
+@lru_cache(maxsize=4096)
+def _written(token: Token) -> tuple[str, ...]:
+    """The words of a label that a token stands for."""
+    return (token.text, *token.also, *token.parts, *same_words(token.text))

@@ -17,8 +17,8 @@ cdef class KeptMarks:
     cdef Py_ssize_t _nodes, _most
 
     cdef Marks new(self)
-    cdef Marks find(self, object key)
-    cdef void keep(self, object key, Marks marks)
+    cpdef Marks find(self, object key)
+    cpdef void keep(self, object key, Marks marks)
 
 
 cdef Py_ssize_t keep_marked(

@@ -41,18 +41,21 @@ cdef class KeptMarks:
         self._nodes, self._kept = nodes, {}
         self._most = max(1, BYTES_KEPT // ((nodes >> 3) + 8))
 
+    def __len__(self):
+        return len(self._kept)
+
     cdef Marks new(self):
         """Marks of no node yet."""
         return Marks(self._nodes)
 
-    cdef Marks find(self, object key):
+    cpdef Marks find(self, object key):
         """The marks kept under a key, or None; they are the last to be forgotten now."""
         found = self._kept.pop(key, None)
         if found is not None:
             self._kept[key] = found
         return found
 
-    cdef void keep(self, object key, Marks marks):
+    cpdef void keep(self, object key, Marks marks):
         """Keeps marks under a key, and forgets those that were not used for longest."""
         self._kept[key] = marks
         while len(self._kept) > self._most:

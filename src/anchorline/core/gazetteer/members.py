@@ -63,7 +63,7 @@ class RowMaker:
         edition = self.edition
         count = edition.node_count(node)
         if count == 1:
-            return self.address(int(edition.node_addresses(node)[0]), language)
+            return self.address(edition.address_range(node)[0], language)
         return Suggestion(
             with_language(edition.node_id(node), language),
             edition.node_kind_name(node),

@@ -15,7 +15,7 @@ from .ranked import Ranked
 from .ranking import OTHER_NUMBER
 from .readings import Reading
 from .suggestion import SearchRequest, Step, Suggestion
-from .terms import Term, Token
+from .terms import Term
 
 # So many nodes are ranked at least, however few rows are wanted.
 LEAST_RANKED = 16
@@ -50,13 +50,11 @@ class ReadingSearch:
     def terms(self, reading: Reading, *, units: bool = False) -> list[Term]:
         """The terms of a reading's tokens."""
         alone = len(reading) == 1
-        numeric = sum(token.text[0].isdigit() for token in reading)
-        units = units or numeric > 1 or any(map(self._is_unit_word, reading))
+        numeric = sum([token.text[0].isdigit() for token in reading])
+        words = self.edition.lettered_units
+        units = units or numeric > 1 or any(t.text in words and len(t.text) > 1 for t in reading)
         look_up = self.maker.look_up
         return [look_up(token, alone=alone, units=units) for token in reading]
-
-    def _is_unit_word(self, token: Token) -> bool:
-        return len(token.text) > 1 and token.text in self.edition.lettered_units
 
     def read(self, name: str, reading: Reading) -> list[FoundRow]:
         """The rows of a reading."""
@@ -74,14 +72,13 @@ class ReadingSearch:
     def ranked(self, terms: Sequence[Term]) -> list[Ranked]:
         """The best nodes that have all terms."""
         edition, near = self.edition, self.request.near
-        sought = tuple([(term.spans, term.inside, term.postcode) for term in terms])
-        if sought in self._in_vain:
+        if self._in_vain and _sought(terms) in self._in_vain:
             return []
         if near is not None and self._near is None:
             self._near = nodes_near(edition, *near)
         ranked = self.best(nodes_with_all(edition, terms, self.keep, self._near), terms)
         if not ranked:
-            self._in_vain.add(sought)
+            self._in_vain.add(_sought(terms))
         return ranked
 
     def best(self, scan: NodeScan, terms: Sequence[Term]) -> list[Ranked]:
@@ -157,3 +154,8 @@ class ReadingSearch:
     def is_wanted(self, row: Suggestion) -> bool:
         """Whether a row is of a kind that was asked for."""
         return not self.request.kinds or row.kind in self.request.kinds
+
+
+def _sought(terms: Sequence[Term]) -> tuple[object, ...]:
+    """What settles which nodes have some terms."""
+    return tuple([(term.spans, term.inside, term.postcode) for term in terms])

@@ -30,6 +30,8 @@ from .terms import LookUp, Token
 
 SHORTEST_BEGUN = 2
 SHORTEST_JOINED = 5
+# So many tokens a postcode is typed as, at most.
+MOST_PARTS = 3
 SHORTEST_POSTCODE, LONGEST_POSTCODE = 5, 10
 MOST_SPLITS = 6
 LONGEST_COUNTRY = 5
@@ -79,15 +81,20 @@ def put_together(edition: Edition, tokens: Reading) -> tuple[Reading | None, lis
     Two halves of a whole postcode are surely one; what begins a postcode, and a number with
     a suffix of its own, may be.
     """
-    if not any(token.has_digit for token in tokens):
+    digits = [token.has_digit for token in tokens]
+    if True not in digits:
         return None, []
     merged: Reading = []
     perhaps: list[Reading] = []
     place = 0
     while place < len(tokens):
+        if True not in digits[place : place + MOST_PARTS]:
+            merged.append(tokens[place])
+            place += 1
+            continue
         width, one = _whole_postcode(edition, tokens, place)
         merged.append(one)
-        if width == 1 and place + 1 < len(tokens):
+        if width == 1 and True in digits[place : place + 2] and place + 1 < len(tokens):
             maybe = _perhaps_one(edition, tokens[place], tokens[place + 1])
             if maybe is not None:
                 perhaps.append([*tokens[:place], maybe, *tokens[place + 2 :]])
@@ -97,23 +104,20 @@ def put_together(edition: Edition, tokens: Reading) -> tuple[Reading | None, lis
 
 def _whole_postcode(edition: Edition, tokens: Reading, place: int) -> tuple[int, Token]:
     """The token at a place, or three or two from there on that are one postcode."""
-    for width in (3, 2):
+    for width in range(min(MOST_PARTS, len(tokens) - place), 1, -1):
         some = tokens[place : place + width]
-        if len(some) < width or not any(token.has_digit for token in some):
-            continue
-        text = "".join([token.text for token in some])
-        if len(text) <= LONGEST_POSTCODE and _is_postcode(
-            edition, text, [token.text for token in some]
-        ):
-            parts = tuple(token.text for token in some)
-            return width, Token(text, some[-1].unfinished, width, parts=parts)
+        parts = [token.text for token in some]
+        text = "".join(parts)
+        short = len(text) <= LONGEST_POSTCODE and not text.isalpha()
+        if short and _is_postcode(edition, text, parts):
+            return width, Token(text, some[-1].unfinished, width, parts=tuple(parts))
     return 1, tokens[place]
 
 
 def _perhaps_one(edition: Edition, first: Token, second: Token) -> Token | None:
     """A number and its suffix, or what begins a postcode, as one token."""
     text = first.text + second.text
-    if not (first.has_digit or second.has_digit) or len(text) > LONGEST_POSTCODE:
+    if len(text) > LONGEST_POSTCODE:
         return None
     if _is_suffix(first.text, second.text) and edition.numbers.find(text) is not None:
         return Token(text, width=2, parts=(first.text, second.text))

@@ -78,6 +78,7 @@ cdef class ReadyTerms:
     cdef Py_ssize_t _named_count
     cdef Ascending _crowded
 
+    cdef void _put_in_order(self) noexcept
     cdef void _make_ready(self, terms)
     cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node)
     cdef Py_ssize_t _thin_out(

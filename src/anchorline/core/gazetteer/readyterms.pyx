@@ -54,14 +54,23 @@ cdef class ReadyTerms:
         self._make_ready(terms)
         self._named_marks = NULL
         self._named_count = self._count_named()
-        for i, place in enumerate(sorted(range(self._count), key=lambda n: terms[n].count)):
-            self._order[i] = place
+        self._put_in_order()
 
     def __dealloc__(self):
         PyMem_Free(self._terms)
         PyMem_Free(self._order)
         PyMem_Free(self._numbers)
         PyMem_Free(self._lists)
+
+    cdef void _put_in_order(self) noexcept:
+        """The places of the terms, the rarest first."""
+        cdef Py_ssize_t i, place
+        for i in range(self._count):
+            place = i
+            while place and self._terms[self._order[place - 1]].count > self._terms[i].count:
+                self._order[place] = self._order[place - 1]
+                place -= 1
+            self._order[place] = i
 
     cdef void _make_ready(self, terms):
         cdef uint32_t* numbers = self._numbers

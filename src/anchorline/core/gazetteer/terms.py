@@ -9,10 +9,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache, partial
+from functools import lru_cache
 from typing import NamedTuple
 
-from .arrays import UNIT_MARK
+from .arrays import HEAVY, UNIT_MARK
 from .edition import Edition
 from .spelling import typed_long_forms
 
@@ -63,6 +63,7 @@ class Term:
         spelt: ranges of words that have the letters with marks that were typed, where they can
             be told apart: those of `müll`, not of `mull`.
         inside: the number terms that it may stand for.
+        cost: what it costs to be led by it: a sorted list can be cut short, others cannot.
         found: whether there is anything that the token may stand for.
     """
 
@@ -77,11 +78,17 @@ class Term:
     spelt: tuple[Span, ...] = ()
     inside: tuple[int, ...] = field(init=False)
     found: bool = field(init=False)
+    cost: float = field(init=False)
 
     def __post_init__(self) -> None:
         """Works out what is asked of a term again and again."""
         self.inside = tuple([term for term in (self.number, self.unit) if term >= 0])
         self.found = bool(self.spans or self.inside)
+        self.cost = self.count
+        if self.count >= HEAVY and len(self.spans) + len(self.inside) == 1:
+            words = self.spans[0][1] - self.spans[0][0] if self.spans else 1
+            if words == 1:
+                self.cost = HEAVY + self.count / 8
 
 
 def look_up(edition: Edition, token: Token, *, alone: bool = False, units: bool = True) -> Term:
@@ -144,11 +151,14 @@ class LookUp:
 
     def __init__(self, edition: Edition) -> None:
         self._edition = edition
-        self._look_up = lru_cache(maxsize=TERMS_KEPT)(partial(look_up, edition))
+        self._look_up = lru_cache(maxsize=TERMS_KEPT)(self._look_up_once)
 
     def __call__(self, token: Token, *, alone: bool = False, units: bool = True) -> Term:
         """The term of a token, as `look_up` says."""
-        return self._look_up(token, alone=alone, units=units)
+        return self._look_up(token, alone, units)
+
+    def _look_up_once(self, token: Token, alone: bool, units: bool) -> Term:
+        return look_up(self._edition, token, alone=alone, units=units)
 
     def knows(self, text: str, *, unfinished: bool = False) -> bool:
         """Whether a token of letters stands for any word or unit; quicker than its term."""
@@ -188,8 +198,9 @@ def number_side(tokens: Sequence[Token]) -> bool | None:
 def as_tokens(texts: Sequence[str], others: Sequence[str] | None) -> list[Token]:
     """Tokens as typed, the last one unfinished; `others` are the same, folded another way."""
     last = len(texts) - 1
-    paired = others if others is not None and len(others) == len(texts) else texts
+    if others is None or len(others) != len(texts):
+        return [Token(text, place == last) for place, text in enumerate(texts)]
     return [
         Token(text, place == last, also=() if other == text else (other,))
-        for place, (text, other) in enumerate(zip(texts, paired, strict=True))
+        for place, (text, other) in enumerate(zip(texts, others, strict=True))
     ]

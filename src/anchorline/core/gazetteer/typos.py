@@ -9,13 +9,12 @@ corrected by looking up all that are one edit away.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from string import ascii_lowercase, digits
 
 import numpy as np
 
 from .build_typos import LONGEST, shortened, typo_key
 from .edition import Edition
-from .edits import distance
+from .edits import distance, keys_one_edit_away
 from .terms import Span
 
 SHORTEST_CORRECTED = 4
@@ -80,20 +79,7 @@ def _prefixes_near(edition: Edition, token: str, edits: int) -> list[list[int]]:
 
 
 def _postcodes_near(edition: Edition, token: str) -> list[Span]:
-    variants = [text for text in one_edit_away(token) if len(text) <= LONGEST_POSTCODE]
-    packed = b"".join(text.encode().ljust(8, b"\0") for text in variants)
     words = edition.words
-    places = words.find_keys(np.frombuffer(packed, dtype=">u8").astype(np.uint64))
+    places = words.find_keys(keys_one_edit_away(token))
     found = sorted(place for place in set(places.tolist()) if not words[place].isalpha())
     return [(place, place + 1) for place in found]
-
-
-def one_edit_away(token: str) -> set[str]:
-    """Every text of small letters and digits that is one edit away."""
-    letters = ascii_lowercase + digits
-    cuts = [(token[:place], token[place:]) for place in range(len(token) + 1)]
-    found = {head + tail[1:] for head, tail in cuts if tail}
-    found |= {head + tail[1] + tail[0] + tail[2:] for head, tail in cuts if len(tail) > 1}
-    found |= {head + letter + tail[1:] for head, tail in cuts if tail for letter in letters}
-    found |= {head + letter + tail for head, tail in cuts for letter in letters}
-    return found - {token}

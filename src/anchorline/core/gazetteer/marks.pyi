@@ -1,0 +1,19 @@
+"""Marks: a bit for each node of an edition, set for the nodes of a term."""
+
+from collections.abc import Hashable
+
+class Marks:
+    """A bit for each node; nobody changes it once it is kept."""
+
+    def __init__(self, nodes: int) -> None: ...
+
+class KeptMarks:
+    """The marks of an edition that were used last."""
+
+    def __init__(self, nodes: int) -> None: ...
+    def __len__(self) -> int: ...
+    def find(self, key: Hashable) -> Marks | None:
+        """The marks kept under a key, or None; they are the last to be forgotten now."""
+
+    def keep(self, key: Hashable, marks: Marks) -> None:
+        """Keeps marks under a key, and forgets those that were not used for longest."""
