@@ -8,7 +8,7 @@ import sys
 import time
 
 from anchorline.core.gazetteer import build_edition
-from anchorline.core.gazetteer.table import RowTable
+from anchorline.core.gazetteer.building.table import RowTable
 from anchorline.core.layouts import shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 

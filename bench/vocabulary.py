@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 
 from anchorline.core.gazetteer import Edition
-from anchorline.core.gazetteer.typos import corrections
+from anchorline.core.gazetteer.searching.typos import corrections
 
 SAMPLE = 500
 

@@ -8,7 +8,6 @@ from math import log2
 
 from anchorline.core.gazetteer.arrays import FIELD_BITS, Field, NodeNumbers
 from anchorline.core.gazetteer.edition import Edition
-from anchorline.core.gazetteer.ranked import Ranked
 from anchorline.core.gazetteer.ranking import (
     BEGUN_SHARE,
     COVERAGE_WEIGHT,
@@ -22,7 +21,8 @@ from anchorline.core.gazetteer.ranking import (
     START_WEIGHT,
     WRITTEN_WEIGHT,
 )
-from anchorline.core.gazetteer.terms import Term, number_side
+from anchorline.core.gazetteer.searching.ranked import Ranked
+from anchorline.core.gazetteer.searching.terms import Term, number_side
 
 _FIELD = (1 << FIELD_BITS) - 1
 # Plain numbers: comparing members of an enumeration costs several times as much.

@@ -11,11 +11,11 @@ from hypothesis import strategies as st
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
 from anchorline.core.gazetteer.arrays import FIELD_BITS, HEAVY, Field
-from anchorline.core.gazetteer.build_heads import HEAD_SIZE
-from anchorline.core.gazetteer.build_numbers import inner_terms, terms_of
-from anchorline.core.gazetteer.build_order import combined, id_ranks, run_starts
-from anchorline.core.gazetteer.build_typos import shortened
-from anchorline.core.gazetteer.table import RowTable
+from anchorline.core.gazetteer.building.heads import HEAD_SIZE
+from anchorline.core.gazetteer.building.order import combined, id_ranks, run_starts
+from anchorline.core.gazetteer.building.table import RowTable
+from anchorline.core.gazetteer.inner_terms import inner_terms, terms_of
+from anchorline.core.gazetteer.typo_keys import shortened
 from anchorline.core.layouts import shipped_layouts
 from anchorline.core.text import natural_key
 

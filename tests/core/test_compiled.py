@@ -7,11 +7,11 @@ from hypothesis import strategies as st
 from rapidfuzz.distance import OSA
 
 from anchorline.core.gazetteer.arrays import pool_arrays, sorted_pool_arrays
-from anchorline.core.gazetteer.candidates import scan_for
-from anchorline.core.gazetteer.edits import distance
-from anchorline.core.gazetteer.in_part import nodes_in_part
-from anchorline.core.gazetteer.pools import TextPool, WordPool
-from anchorline.core.gazetteer.terms import Token, look_up
+from anchorline.core.gazetteer.compiled.edits import distance
+from anchorline.core.gazetteer.compiled.pools import TextPool, WordPool
+from anchorline.core.gazetteer.searching.candidates import scan_for
+from anchorline.core.gazetteer.searching.in_part import nodes_in_part
+from anchorline.core.gazetteer.searching.terms import Token, look_up
 
 from .plain_ranking import look_at_few
 

@@ -5,7 +5,7 @@ import random
 import pytest
 
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
-from anchorline.core.gazetteer.marks import KeptMarks, Marks
+from anchorline.core.gazetteer.compiled.marks import KeptMarks, Marks
 from anchorline.core.layouts import shipped_layouts
 
 NODES_OF_A_MEGABYTE = 8 << 20

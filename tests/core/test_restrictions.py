@@ -6,9 +6,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.near import nodes_near
-from anchorline.core.gazetteer.opening import inside
-from anchorline.core.gazetteer.restrictions import both, wanted_nodes
+from anchorline.core.gazetteer.searching.near import nodes_near
+from anchorline.core.gazetteer.searching.opening import inside
+from anchorline.core.gazetteer.searching.restrictions import both, wanted_nodes
 from anchorline.core.kinds import NODE_KINDS
 
 

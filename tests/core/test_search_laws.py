@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from rapidfuzz.distance import OSA
 
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.candidates import scan_for
-from anchorline.core.gazetteer.edits import keys_one_edit_away
+from anchorline.core.gazetteer.compiled.edits import keys_one_edit_away
 from anchorline.core.gazetteer.labels import LabelWriter
-from anchorline.core.gazetteer.terms import Token, look_up
-from anchorline.core.gazetteer.typos import corrections
+from anchorline.core.gazetteer.searching.candidates import scan_for
+from anchorline.core.gazetteer.searching.terms import Token, look_up
+from anchorline.core.gazetteer.searching.typos import corrections
 from anchorline.core.layouts import one_line, shipped_layouts
 from anchorline.core.text import tokens
 

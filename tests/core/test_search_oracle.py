@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
 from anchorline.core.gazetteer.arrays import sorted_pool_arrays
-from anchorline.core.gazetteer.pools import WordPool
+from anchorline.core.gazetteer.compiled.pools import WordPool
 from anchorline.core.gazetteer.spelling import typed_long_forms
 from anchorline.core.text import compact, tokens
 

@@ -21,7 +21,7 @@ import orjson
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition
 from anchorline.core.gazetteer.arrays import SELDOM_SEARCHED, Arrays
-from anchorline.core.gazetteer.build import Built
+from anchorline.core.gazetteer.building.build import Built
 from anchorline.core.gazetteer.edition import require_form
 
 _ARRAYS = "arrays.bin"

@@ -1,13 +1,12 @@
 """Reference data: rows in, editions built and opened, search, postcodes, nearest.
 
-`rows` says what is loaded; `core.reference` reads and checks it. `build` turns rows into the
+`rows` says what is loaded; `core.reference` reads and checks it. `building` turns rows into the
 arrays that `arrays` names; they are the edition's form in memory and on disk alike. `edition`
-looks things up in them, `search` finds, `opening` lists what is in a group, `postcodes` and
-`nearest` answer their own questions, and `gazetteer` puts the active editions of all datasets
-together.
+looks things up in them, `searching` finds and opens groups, `postcodes` and `nearest` answer their
+own questions, and `gazetteer` puts the active editions of all datasets together.
 """
 
-from .build import build_edition
+from .building.build import build_edition
 from .edition import Edition
 from .gazetteer import Gazetteer
 from .rows import ROW_COLUMNS, Row, RowBlock

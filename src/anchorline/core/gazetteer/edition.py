@@ -23,11 +23,11 @@ from .arrays import (
     UNIT_MARK,
     Arrays,
 )
-from .inside import InsideNodes
-from .nodelists import NodeArrays
-from .pools import TextPool, WordPool
+from .compiled.inside import InsideNodes
+from .compiled.nodelists import NodeArrays
+from .compiled.pools import TextPool, WordPool
+from .compiled.textrows import TextRows
 from .spellings import Spellings, with_language
-from .textrows import TextRows
 
 Numbers = npt.NDArray[np.uint32]
 _LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)

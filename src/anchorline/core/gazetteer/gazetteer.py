@@ -11,12 +11,12 @@ from ..layouts import Layout, LayoutLibrary
 from .edition import Edition
 from .groups import find_group
 from .labels import LabelWriter
-from .members import RowMaker
 from .nearest import nearest_addresses
-from .opening import inside, open_addresses, open_streets, opens_into_streets
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
-from .restrictions import both, wanted_nodes
-from .search import EditionSearch
+from .searching.members import RowMaker
+from .searching.opening import inside, open_addresses, open_streets, opens_into_streets
+from .searching.restrictions import both, wanted_nodes
+from .searching.search import EditionSearch
 from .spellings import split_language
 from .suggestion import SearchAnswer, SearchRequest, Suggestion
 

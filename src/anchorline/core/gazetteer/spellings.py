@@ -11,8 +11,8 @@ import numpy.typing as npt
 
 from ..address import Components
 from .arrays import INNER_COMPONENTS, NAMED_COMPONENTS, NODE_COMPONENTS, Arrays
-from .pools import TextPool
-from .textrows import TextRows
+from .compiled.pools import TextPool
+from .compiled.textrows import TextRows
 
 # Between an id and the language that was picked with it: `demo:GB0000012@cy`.
 LANGUAGE_MARK = "@"

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import build_edition
-from anchorline.core.gazetteer.table import RowTable
+from anchorline.core.gazetteer.building.table import RowTable
 from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
 from anchorline.store.database import NotThereError

@@ -4,7 +4,7 @@
 
 from .marks cimport KeptMarks
 
-from .arrays import FIELD_BITS, Field
+from ..arrays import FIELD_BITS, Field
 
 if (FIELD_BITS, Field.REGION, Field.AROUND, Field.TOWN, Field.NAME_ALSO, Field.NAME) != (
     SHIFT, REGION, AROUND, TOWN, NAME_ALSO, NAME

@@ -14,9 +14,9 @@ from itertools import islice
 import numpy as np
 import numpy.typing as npt
 
-from ..address import USES
-from .arrays import DEGREE_UNITS, NO_DEGREES
-from .rows import COMPONENT_COLUMNS, Row, RowBlock
+from ...address import USES
+from ..arrays import DEGREE_UNITS, NO_DEGREES
+from ..rows import COMPONENT_COLUMNS, Row, RowBlock
 
 Ids = npt.NDArray[np.uint32]
 

@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from .arrays import NodeNumbers
+from ..arrays import NodeNumbers
+from ..compiled.nodescan import NodeScan
+from ..edition import Edition
+from ..ranking import OTHER_NUMBER
+from ..suggestion import SearchRequest, Step, Suggestion
 from .candidates import NodeFilter, nodes_with_all, scan_for
-from .edition import Edition
 from .members import RowMaker, addresses_begun, addresses_with
 from .near import nearness_of, nodes_near
-from .nodescan import NodeScan
 from .ranked import Ranked
-from .ranking import OTHER_NUMBER
 from .readings import Reading
-from .suggestion import SearchRequest, Step, Suggestion
 from .terms import Term
 
 # So many nodes are ranked at least, however few rows are wanted.

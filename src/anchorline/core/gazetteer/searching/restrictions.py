@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..kinds import NODE_KINDS
-from .arrays import Flags, NodeNumbers
+from ...kinds import NODE_KINDS
+from ..arrays import Flags, NodeNumbers
+from ..edition import Edition
+from ..suggestion import SearchRequest
 from .candidates import NodeFilter
-from .edition import Edition
-from .suggestion import SearchRequest
 
 
 def wanted_nodes(edition: Edition, request: SearchRequest) -> NodeFilter | None:

@@ -11,15 +11,15 @@ from dataclasses import replace
 from functools import cached_property, lru_cache, partial
 from itertools import groupby, takewhile
 
-from ..layouts import LayoutLibrary
-from ..text import compact, fold, tokens
-from .arrays import NAMED_COMPONENTS, UNIT_MARK
-from .build_numbers import inner_terms
-from .edition import Edition
-from .groups import find_group
-from .labels import LabelWriter
-from .spellings import best_language, with_language
-from .suggestion import Suggestion
+from ...layouts import LayoutLibrary
+from ...text import compact, fold, tokens
+from ..arrays import NAMED_COMPONENTS, UNIT_MARK
+from ..edition import Edition
+from ..groups import find_group
+from ..inner_terms import inner_terms
+from ..labels import LabelWriter
+from ..spellings import best_language, with_language
+from ..suggestion import Suggestion
 from .terms import LookUp, Term
 
 LABELS_KEPT = 8192

@@ -9,25 +9,11 @@ two: so unfinished words are corrected too, and long ones cost no more than shor
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from itertools import combinations
-from zlib import crc32
 
 import numpy as np
 
-from .arrays import distinct_sorted
-
-SHORTEST, LONGEST = 3, 7
-
-
-def typo_key(text: str) -> int:
-    """The 32 bits under which a beginning with letters left out is kept."""
-    return crc32(text.encode())
-
-
-def shortened(text: str, letters: int) -> set[str]:
-    """The text with exactly so many letters left out, in all ways."""
-    kept = len(text) - letters
-    return {"".join(part) for part in combinations(text, kept)} if kept > 0 else set()
+from ..arrays import distinct_sorted
+from ..typo_keys import LONGEST, SHORTEST, shortened, typo_key
 
 
 def typo_arrays(vocabulary: Sequence[str]) -> dict[str, np.ndarray]:

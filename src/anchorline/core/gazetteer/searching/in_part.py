@@ -7,9 +7,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from ..compiled.nodescan import NodeScan
+from ..edition import Edition
 from .candidates import NodeFilter, scan_for
-from .edition import Edition
-from .nodescan import NodeScan
 from .terms import Term
 
 MOST_LOOKED_AT = 3000

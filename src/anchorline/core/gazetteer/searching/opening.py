@@ -10,14 +10,14 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..kinds import NODE_KINDS
-from ..match_ranges import match_ranges
-from ..text import compact, tokens
-from .arrays import LISTED_KINDS, Flags, NodeNumbers
+from ...kinds import NODE_KINDS
+from ...match_ranges import match_ranges
+from ...text import compact, tokens
+from ..arrays import LISTED_KINDS, Flags, NodeNumbers
+from ..edition import Edition
+from ..suggestion import SearchRequest, Suggestion
 from .candidates import NodeFilter
-from .edition import Edition
 from .members import RowMaker, fitting_addresses
-from .suggestion import SearchRequest, Suggestion
 
 _OPENS_INTO_STREETS = frozenset({"town", "district", "region"})
 

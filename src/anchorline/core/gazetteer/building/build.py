@@ -14,19 +14,19 @@ from typing import cast
 
 import numpy as np
 
-from ..errors import EditionError
-from ..layouts import LayoutLibrary
-from .arrays import FORMAT_VERSION, Arrays, pool_arrays
-from .bands import band_arrays
-from .build_heads import head_arrays
-from .build_nodes import Nodes, OrderedRows, collect_nodes
-from .build_numbers import number_arrays
-from .build_order import id_ranks, storage_order
-from .build_spellings import collect_spellings, split_spellings
-from .build_typos import typo_arrays
-from .build_words import word_arrays
-from .rows import Row
+from ...errors import EditionError
+from ...layouts import LayoutLibrary
+from ..arrays import FORMAT_VERSION, Arrays, pool_arrays
+from ..bands import band_arrays
+from ..rows import Row
+from .heads import head_arrays
+from .nodes import Nodes, OrderedRows, collect_nodes
+from .numbers import number_arrays
+from .order import id_ranks, storage_order
+from .spellings import collect_spellings, split_spellings
 from .table import RowTable
+from .typos import typo_arrays
+from .words import word_arrays
 
 
 @dataclass(slots=True)

@@ -8,8 +8,8 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from ..text import fold, natural_key
-from .arrays import distinct_sorted
+from ...text import fold, natural_key
+from ..arrays import distinct_sorted
 from .table import RowTable
 
 Longs = npt.NDArray[np.int64]

@@ -11,9 +11,9 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from .arrays import HEAVY, distinct_sorted
-from .build_nodes import Nodes
-from .build_words import Words
+from ..arrays import HEAVY, distinct_sorted
+from .nodes import Nodes
+from .words import Words
 
 HEAD_SIZE = 16
 

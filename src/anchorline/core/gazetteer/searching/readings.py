@@ -21,11 +21,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from ..kinds import NODE_KINDS
-from ..text import tokens as tokens_of
-from .arrays import FIELD_BITS, Field
-from .edition import Edition
-from .spelling import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
+from ...kinds import NODE_KINDS
+from ...text import tokens as tokens_of
+from ..arrays import FIELD_BITS, Field
+from ..edition import Edition
+from ..spelling import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
 from .terms import LookUp, Token
 
 SHORTEST_BEGUN = 2

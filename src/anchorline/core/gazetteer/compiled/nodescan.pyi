@@ -5,8 +5,8 @@ from collections.abc import Sequence
 import numpy as np
 import numpy.typing as npt
 
+from ..searching.terms import Term
 from .nodelists import NodeArrays
-from .terms import Term
 
 _Nodes = npt.NDArray[np.uint32]
 

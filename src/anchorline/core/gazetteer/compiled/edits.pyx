@@ -10,7 +10,7 @@ from libc.stdint cimport uint64_t
 
 import numpy as np
 
-from .arrays import distinct_sorted
+from ..arrays import distinct_sorted
 
 cdef enum:
     LONGEST = 127

@@ -12,9 +12,9 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import NamedTuple
 
-from .arrays import HEAVY, UNIT_MARK
-from .edition import Edition
-from .spelling import typed_long_forms
+from ..arrays import HEAVY, UNIT_MARK
+from ..edition import Edition
+from ..spelling import typed_long_forms
 
 Span = tuple[int, int]
 

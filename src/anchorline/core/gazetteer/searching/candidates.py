@@ -11,9 +11,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from .arrays import HEAVY, Flags, NodeNumbers, distinct_sorted
-from .edition import Edition
-from .nodescan import NodeScan
+from ..arrays import HEAVY, Flags, NodeNumbers, distinct_sorted
+from ..compiled.nodescan import NodeScan
+from ..edition import Edition
 from .terms import Term, number_side
 
 NodeFilter = Callable[[NodeNumbers], Flags]

@@ -13,11 +13,11 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from ..kinds import NODE_KINDS
-from ..layouts import LayoutLibrary
-from .arrays import INNER_COMPONENTS, LISTED_KINDS, NAMED_COMPONENTS, NODE_COMPONENTS, Arrays
-from .build_nodes import Nodes, OrderedRows
-from .build_order import Longs, run_starts
+from ...kinds import NODE_KINDS
+from ...layouts import LayoutLibrary
+from ..arrays import INNER_COMPONENTS, LISTED_KINDS, NAMED_COMPONENTS, NODE_COMPONENTS, Arrays
+from .nodes import Nodes, OrderedRows
+from .order import Longs, run_starts
 from .table import RowTable
 
 _OF_ADDRESS = (*INNER_COMPONENTS, *NAMED_COMPONENTS)

@@ -9,10 +9,10 @@ from typing import cast
 import numpy as np
 import numpy.typing as npt
 
-from ..kinds import NODE_KINDS
-from ..layouts import LayoutLibrary
-from ..text import compact
-from .arrays import (
+from ...kinds import NODE_KINDS
+from ...layouts import LayoutLibrary
+from ...text import compact
+from ..arrays import (
     FIELD_BITS,
     FIELD_MASK,
     MOST_WORDS,
@@ -21,10 +21,10 @@ from .arrays import (
     distinct_sorted,
     sorted_pool_arrays,
 )
-from .build_nodes import Nodes, OrderedRows
-from .build_order import Longs
-from .build_spellings import Spellings
-from .spelling import index_words
+from ..spelling import index_words
+from .nodes import Nodes, OrderedRows
+from .order import Longs
+from .spellings import Spellings
 
 # What surrounds a node's own name, the most telling first: rows of words are filled in this order.
 _AROUND: tuple[tuple[str, Field], ...] = (

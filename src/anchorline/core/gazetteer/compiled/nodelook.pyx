@@ -16,7 +16,7 @@ from .readyterms cimport ReadyTerms, Term, holds
 
 import numpy as np
 
-from .ranking import (
+from ..ranking import (
     BEGUN_SHARE, COVERAGE_WEIGHT, EXACT_WEIGHT, FIELD_WEIGHT, NUMBER_WEIGHT, ORDER_WEIGHT, PARTS,
     POSTCODE_WEIGHT, SIZE_WEIGHT, SPELT_WEIGHT, START_WEIGHT, WRITTEN_WEIGHT,
 )

@@ -14,10 +14,10 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from ..kinds import NODE_KINDS
-from .arrays import LISTED_KINDS, NODE_COMPONENTS
-from .build_order import Longs, combined, run_starts
-from .ranking import node_weights
+from ...kinds import NODE_KINDS
+from ..arrays import LISTED_KINDS, NODE_COMPONENTS
+from ..ranking import node_weights
+from .order import Longs, combined, run_starts
 from .table import RowTable
 
 _KIND = {kind: number for number, kind in enumerate(NODE_KINDS)}

@@ -2,39 +2,17 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 
 import numpy as np
 import numpy.typing as npt
 
-from ..layouts import Layout, LayoutLibrary
-from ..text import compact, tokens
-from .arrays import INNER_COMPONENTS, NAMED_COMPONENTS, UNIT_MARK, sorted_pool_arrays
-from .build_nodes import Nodes, OrderedRows
-from .build_order import Longs, run_starts
-from .build_words import posting_arrays
-
-_LEADING_DIGITS = re.compile(r"\d+")
-
-
-def terms_of(text: str) -> list[str]:
-    """Folded terms by which a number or a unit is found: its parts, all of it, its digits."""
-    found = tokens(text)
-    digits = (m.group() for token in found if (m := _LEADING_DIGITS.match(token)))
-    return list(dict.fromkeys((*found, compact(text), *digits)))
-
-
-def inner_terms(number: str, unit: str, po_box: str, layout: Layout) -> list[str]:
-    """Folded terms of all that tells an address from the others in its street or building.
-
-    Terms of a unit or a box begin with `UNIT_MARK`: a number typed alone means the street's.
-    """
-    units = [*terms_of(unit)] if unit else []
-    if po_box:
-        units += [*terms_of(po_box), *layout.literal_words("po_box")]
-    numbers = terms_of(number) if number else []
-    return list(dict.fromkeys((*numbers, *(UNIT_MARK + term for term in units))))
+from ...layouts import LayoutLibrary
+from ..arrays import INNER_COMPONENTS, NAMED_COMPONENTS, sorted_pool_arrays
+from ..inner_terms import inner_terms
+from .nodes import Nodes, OrderedRows
+from .order import Longs, run_starts
+from .words import posting_arrays
 
 
 def distinct_rows(

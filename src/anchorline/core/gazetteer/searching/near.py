@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
-from .arrays import DEGREE_UNITS, NO_DEGREES, NodeNumbers
-from .edition import Edition
-from .nearest import distances_m, nearest_addresses
-from .ranking import nearness
+from ..arrays import DEGREE_UNITS, NO_DEGREES, NodeNumbers
+from ..edition import Edition
+from ..nearest import distances_m, nearest_addresses
+from ..ranking import nearness
 
 NEAR_ADDRESSES = 300
 NEAR_RADIUS_M = 20_000.0

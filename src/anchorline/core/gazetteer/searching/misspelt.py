@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from .arrays import FIELD_BITS
-from .edition import Edition
-from .edits import distance
+from ..arrays import FIELD_BITS
+from ..compiled.edits import distance
+from ..edition import Edition
+from ..spelling import same_words
 from .ranked import Ranked
-from .spelling import same_words
 from .terms import Term
 from .typos import edits_allowed
 

@@ -1,7 +1,7 @@
 """Words that may have been meant by a misspelt one.
 
 Candidates share what is left of them with the typed word when letters are left out of both
-(`build_typos`); each is then held to its true distance: optimal string alignment, which counts
+(`building.typos`); each is then held to its true distance: optimal string alignment, which counts
 a letter put in, left out or exchanged, and two neighbours swapped, as one edit. Postcodes are
 corrected by looking up all that are one edit away.
 """
@@ -12,9 +12,9 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from .build_typos import LONGEST, shortened, typo_key
-from .edition import Edition
-from .edits import distance, keys_one_edit_away
+from ..compiled.edits import distance, keys_one_edit_away
+from ..edition import Edition
+from ..typo_keys import LONGEST, shortened, typo_key
 from .terms import Span
 
 SHORTEST_CORRECTED = 4

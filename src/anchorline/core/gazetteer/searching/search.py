@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Collection
 from operator import attrgetter
 
-from ..text import tokens as tokens_of
-from .arrays import FIELD_BITS
+from ...text import tokens as tokens_of
+from ..arrays import FIELD_BITS
+from ..spelling import UNIT_DESIGNATORS, typed_transliterated
+from ..suggestion import SearchAnswer, SearchRequest, Suggestion
 from .candidates import NodeFilter
 from .correcting import MANY_TOKENS, corrected, known_alone, one_corrected, postcode_corrected
 from .highlight import Highlighter
@@ -24,8 +26,6 @@ from .readings import (
     without_designators,
     without_numbers,
 )
-from .spelling import UNIT_DESIGNATORS, typed_transliterated
-from .suggestion import SearchAnswer, SearchRequest, Suggestion
 from .terms import Token, as_tokens
 
 _SCORE = attrgetter("row.score")
