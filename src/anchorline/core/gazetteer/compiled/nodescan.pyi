@@ -1,19 +1,52 @@
 """Looking through nodes for those that have every term, and keeping the best of them."""
 
 from collections.abc import Sequence
+from typing import Protocol
 
 import numpy as np
 import numpy.typing as npt
 
-from ..searching.terms import Term
 from .nodelists import NodeArrays
 
 _Nodes = npt.NDArray[np.uint32]
+_Spans = tuple[tuple[int, int], ...]
+
+class _Token(Protocol):
+    """What is read of a token."""
+
+    @property
+    def text(self) -> str: ...
+    @property
+    def unfinished(self) -> bool: ...
+    @property
+    def width(self) -> int: ...
+
+class _Term(Protocol):
+    """What is read of a term; `searching.terms.Term` says what each means."""
+
+    @property
+    def token(self) -> _Token: ...
+    @property
+    def spans(self) -> _Spans: ...
+    @property
+    def spelt(self) -> _Spans: ...
+    @property
+    def whole(self) -> tuple[int, ...]: ...
+    @property
+    def number(self) -> int: ...
+    @property
+    def unit(self) -> int: ...
+    @property
+    def count(self) -> int: ...
+    @property
+    def postcode(self) -> bool: ...
+    @property
+    def edits(self) -> int: ...
 
 class NodeScan:
     """One search through nodes for the same terms; keeps those that have all of them."""
 
-    def __init__(self, arrays: NodeArrays, terms: Sequence[Term], side: bool | None) -> None: ...
+    def __init__(self, arrays: NodeArrays, terms: Sequence[_Term], side: bool | None) -> None: ...
     def through(self, nodes: _Nodes, known: int = -1, enough: int = 0) -> int:
         """Looks through nodes and keeps those that have every term; how many are kept by now."""
 
