@@ -9,7 +9,7 @@ from anchorline.core.gazetteer.compiled.marks import KeptMarks, Marks
 from anchorline.core.layouts import shipped_layouts
 
 NODES_OF_A_MEGABYTE = 8 << 20
-MOST_KEPT = 7  # of a megabyte each, in eight
+MOST_KEPT = 15  # of a megabyte and a little each, in sixteen
 
 
 @pytest.fixture(scope="module")
@@ -60,3 +60,14 @@ def test_marks_are_kept_up_to_a_size_and_those_used_last_stay():
     assert len(kept) == MOST_KEPT
     assert kept.find(0) is None
     assert kept.find(2 * MOST_KEPT - 1) is not None
+
+
+def test_editions_share_the_room_for_marks_but_no_marks():
+    one, other = KeptMarks(NODES_OF_A_MEGABYTE), KeptMarks(NODES_OF_A_MEGABYTE)
+    for key in range(MOST_KEPT):
+        one.keep(key, Marks(NODES_OF_A_MEGABYTE))
+    assert other.find(0) is None
+    other.keep("more", Marks(NODES_OF_A_MEGABYTE))
+    assert (len(one), len(other)) == (MOST_KEPT - 1, 1)
+    other.keep("more", Marks(NODES_OF_A_MEGABYTE))
+    assert (len(one), len(other)) == (MOST_KEPT - 1, 1)

@@ -13,8 +13,7 @@ cdef class Marks:
 
 
 cdef class KeptMarks:
-    cdef dict _kept
-    cdef Py_ssize_t _nodes, _most
+    cdef Py_ssize_t _nodes
 
     cdef Marks new(self)
     cpdef Marks find(self, object key)

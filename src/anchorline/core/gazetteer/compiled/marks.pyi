@@ -8,7 +8,7 @@ class Marks:
     def __init__(self, nodes: int) -> None: ...
 
 class KeptMarks:
-    """The marks of an edition that were used last."""
+    """The marks of an edition that were used last, as far as other editions leave room."""
 
     def __init__(self, nodes: int) -> None: ...
     def __len__(self) -> int: ...
@@ -16,4 +16,4 @@ class KeptMarks:
         """The marks kept under a key, or None; they are the last to be forgotten now."""
 
     def keep(self, key: Hashable, marks: Marks) -> None:
-        """Keeps marks under a key, and forgets those that were not used for longest."""
+        """Keeps marks under a key, and forgets those of any edition not used for longest."""

@@ -9,8 +9,12 @@ search, and everybody types the same few hundred short beginnings: their marks a
 from cpython.mem cimport PyMem_Calloc, PyMem_Free
 from libc.stdint cimport uint32_t, uint64_t
 
-# So much memory the marks of one edition may take, in bytes.
-cdef Py_ssize_t BYTES_KEPT = 8 << 20
+# So much memory all marks that are kept may take, in bytes: those of all editions together.
+cdef Py_ssize_t BYTES_KEPT = 16 << 20
+
+# Marks by whose they are and their key, those used last at the end; and the bytes that they take.
+cdef dict _kept = {}
+cdef Py_ssize_t _bytes = 0
 
 
 cdef class Marks:
@@ -34,15 +38,14 @@ cdef class Marks:
 
 
 cdef class KeptMarks:
-    """The marks of an edition that were used last."""
+    """The marks of an edition that were used last, as far as other editions leave room for them."""
 
     def __cinit__(self, Py_ssize_t nodes):
         """Keeps none yet; of an edition with so many nodes."""
-        self._nodes, self._kept = nodes, {}
-        self._most = max(1, BYTES_KEPT // ((nodes >> 3) + 8))
+        self._nodes = nodes
 
     def __len__(self):
-        return len(self._kept)
+        return sum(whose is self for whose, _ in list(_kept))
 
     cdef Marks new(self):
         """Marks of no node yet."""
@@ -50,16 +53,20 @@ cdef class KeptMarks:
 
     cpdef Marks find(self, object key):
         """The marks kept under a key, or None; they are the last to be forgotten now."""
-        found = self._kept.pop(key, None)
+        cdef Marks found = _kept.pop((self, key), None)
         if found is not None:
-            self._kept[key] = found
+            _kept[self, key] = found
         return found
 
     cpdef void keep(self, object key, Marks marks):
-        """Keeps marks under a key, and forgets those that were not used for longest."""
-        self._kept[key] = marks
-        while len(self._kept) > self._most:
-            self._kept.pop(next(iter(self._kept)), None)
+        """Keeps marks under a key, and forgets those of any edition not used for longest."""
+        global _bytes
+        cdef Marks other = _kept.pop((self, key), None)
+        _bytes += (marks.length - (other.length if other is not None else 0)) * sizeof(uint64_t)
+        _kept[self, key] = marks
+        while _bytes > BYTES_KEPT and len(_kept) > 1:
+            other = _kept.pop(next(iter(_kept)))
+            _bytes -= other.length * sizeof(uint64_t)
 
 
 cdef Py_ssize_t keep_marked(

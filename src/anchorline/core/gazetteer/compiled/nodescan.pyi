@@ -50,6 +50,9 @@ class NodeScan:
     def through(self, nodes: _Nodes, known: int = -1, enough: int = 0) -> int:
         """Looks through nodes and keeps those that have every term; how many are kept by now."""
 
+    def through_all_of(self, known: int, enough: int) -> int:
+        """The same for all nodes of the term at a place, heaviest first."""
+
     def all_of(self, *places: int) -> _Nodes:
         """All nodes of any of the terms at some places, ascending, each once."""
 

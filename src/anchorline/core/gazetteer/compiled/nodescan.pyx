@@ -3,9 +3,12 @@
 """Looking through nodes for those that have every term, and keeping the best of them."""
 
 from cpython.mem cimport PyMem_Free, PyMem_Malloc, PyMem_Realloc
-from libc.stdint cimport uint32_t
+from libc.stdint cimport uint32_t, uint64_t
+from libc.string cimport memcpy
 
+from .nodelists cimport Ascending
 from .nodelook cimport NodeLook
+from .readyterms cimport Term, lowest_bit
 
 import numpy as np
 
@@ -51,20 +54,77 @@ cdef class NodeScan(NodeLook):
             count = min(BLOCK, total - start)
             for i in range(count):
                 some[i] = nodes[start + i]
-            if total > MANY:
-                count = self._thin_out(some, count, known, total - start)
-            for i in range(min(AHEAD, count)):
-                fetch(&self._arrays.words[some[i], 0])
-            for i in range(count):
-                if i + AHEAD < count:
-                    fetch(&self._arrays.words[some[i + AHEAD], 0])
-                    fetch(&self._arrays.weight[some[i + AHEAD]])
-                if self._look(some[i], known, False):
-                    self._keep(some[i], self._weigh(some[i]))
-                    if enough and self._found_count >= enough:
-                        return self._found_count
+            if self._through_some(some, count, known, total - start, enough):
+                break
             start += BLOCK
         return self._found_count
+
+    def through_all_of(self, Py_ssize_t known, Py_ssize_t enough):
+        """The same for all nodes of a term, given by its place, heaviest first.
+
+        Where its nodes are in one list already, or enough are found early, most of them are never
+        touched.
+        """
+        cdef Term* term = &self._terms[known]
+        cdef Py_ssize_t count = 0, left = term.count, word = 0
+        cdef Py_ssize_t length = (self._arrays.words.shape[0] >> 6) + 1
+        cdef uint32_t[BLOCK] some
+        cdef uint64_t bits
+        if term.list_count == 1:
+            return self._through_list(&term.lists[0], known, enough)
+        self._mark(known)
+        bits = term.marks[0]
+        while True:
+            while not bits and word + 1 < length:
+                word += 1
+                bits = term.marks[word]
+            while bits and count < BLOCK:
+                some[count] = <uint32_t>(word << 6) + lowest_bit(bits)
+                count += 1
+                bits &= bits - 1
+            if count == 0:
+                return self._found_count
+            if count == BLOCK or not bits and word + 1 == length:
+                if self._through_some(some, count, known, max(left, count), enough):
+                    return self._found_count
+                left -= count
+                count = 0
+
+    cdef Py_ssize_t _through_list(
+        self, Ascending* nodes, Py_ssize_t known, Py_ssize_t enough
+    ) except -1:
+        cdef Py_ssize_t count, start = 0
+        cdef uint32_t[BLOCK] some
+        while start < nodes.length:
+            count = min(BLOCK, nodes.length - start)
+            memcpy(some, nodes.numbers + start, count * sizeof(uint32_t))
+            if self._through_some(some, count, known, nodes.length - start, enough):
+                break
+            start += BLOCK
+        return self._found_count
+
+    cdef bint _through_some(
+        self, uint32_t* some, Py_ssize_t count, Py_ssize_t known, Py_ssize_t left,
+        Py_ssize_t enough,
+    ) except -1:
+        """Looks through a block of nodes; whether enough are kept by now.
+
+        `left` is how many nodes are still to come, these included.
+        """
+        cdef Py_ssize_t i
+        if left > MANY:
+            count = self._thin_out(some, count, known, left)
+        for i in range(min(AHEAD, count)):
+            fetch(&self._arrays.words[some[i], 0])
+        for i in range(count):
+            if i + AHEAD < count:
+                fetch(&self._arrays.words[some[i + AHEAD], 0])
+                fetch(&self._arrays.weight[some[i + AHEAD]])
+            if self._look(some[i], known, False):
+                self._keep(some[i], self._weigh(some[i]))
+                if enough and self._found_count >= enough:
+                    return True
+        return False
 
     def keep_all(self, const uint32_t[::1] nodes):
         """Keeps nodes, weighed by the terms that they have."""

@@ -43,6 +43,10 @@ cdef struct Term:
     bint is_inside
 
 
+cdef extern from *:
+    int lowest_bit "__builtin_ctzll"(uint64_t bits) noexcept nogil
+
+
 cdef inline bint holds(Term* term, uint32_t code) noexcept nogil:
     """Whether a cell is one of a term's words."""
     cdef Py_ssize_t low = 0, high = term.span_count, middle

@@ -18,10 +18,6 @@ cdef Py_ssize_t WORTH_KEEPING = 2048
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
 
 
-cdef extern from *:
-    int lowest_bit "__builtin_ctzll"(uint64_t bits) noexcept nogil
-
-
 cdef _as_array(Ascending* among):
     if among.length == 0:
         return np.zeros(0, dtype=np.uint32)

@@ -6,8 +6,7 @@ have passed. Beginnings that very many words share are read from their heads alo
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -38,13 +37,20 @@ def nodes_with_all(
         extra: nodes to look at in any case, where reading stops early.
     """
     scan = scan_for(edition, terms)
-    cut = False
-    for part in _parts(edition, scan, terms):
-        nodes = part.nodes if keep is None else part.nodes[keep(part.nodes)]
-        found = scan.through(nodes, part.known, part.enough)
-        cut = not part.last or found >= part.enough > 0
-        if found >= part.enough:
-            break
+    costs = [term.cost for term in terms]
+    driver = costs.index(min(costs))
+    head = _head(edition, terms) if terms[driver].count > HEAVY else None
+    if head is not None:
+        enough = ENOUGH_OF_HEAD if len(terms) > 1 else 0
+        head = head if keep is None else head[keep(head)]
+        cut = scan.through(head, len(terms) - 1, enough) >= enough
+    if head is None or not cut:
+        if keep is None:
+            found = scan.through_all_of(driver, ENOUGH)
+        else:
+            nodes = scan.all_of(driver)
+            found = scan.through(nodes[keep(nodes)], driver, ENOUGH)
+        cut = found >= ENOUGH
     if cut and extra is not None and len(extra):
         scan.through(extra if keep is None else extra[keep(extra)])
     return scan
@@ -55,39 +61,22 @@ def scan_for(edition: Edition, terms: Sequence[Term]) -> NodeScan:
     return NodeScan(edition.scanned, terms, number_side([term.token for term in terms]))
 
 
-@dataclass(slots=True)
-class _Part:
-    """Nodes to look at next.
+def _head(edition: Edition, terms: Sequence[Term]) -> NodeNumbers | None:
+    """The nodes that the unfinished term, or the only one, would bring alone, where listed.
 
-    Attributes:
-        known: the place of the term that they are known to have.
-        enough: with so many found, no others need to be looked at; 0: all are looked at.
-        last: whether there are no others.
+    Where even the rarest term is common, they are looked at first.
     """
-
-    nodes: NodeNumbers
-    known: int
-    enough: int
-    last: bool
-
-
-def _parts(edition: Edition, scan: NodeScan, terms: Sequence[Term]) -> Iterator[_Part]:
-    """Nodes that the cheapest term has, heaviest first.
-
-    Where even that one is common, the nodes come first which the unfinished one would bring
-    alone: they are listed beforehand.
-    """
-    costs = [term.cost for term in terms]
-    driver = costs.index(min(costs))
     begun, alone = terms[-1], len(terms) == 1
-    if terms[driver].count > HEAVY and (begun.token.unfinished or alone):
-        heads = [edition.head(*span) for span in begun.spans]
-        if all(head is not None for head in heads) and (heads or alone):
-            listed = [head for head in heads if head is not None]
-            if alone:
-                listed += [edition.numbered(number)[:_NUMBERED_ALONE] for number in begun.inside]
-            nodes = listed[0] if len(listed) == 1 else distinct_sorted(np.concatenate(listed))
-            yield _Part(nodes, len(terms) - 1, 0 if alone else ENOUGH_OF_HEAD, last=False)
-            if alone:
-                return
-    yield _Part(scan.all_of(driver), driver, ENOUGH, last=True)
+    if not (begun.token.unfinished or alone):
+        return None
+    listed: list[NodeNumbers] = []
+    for span in begun.spans:
+        head = edition.head(*span)
+        if head is None:
+            return None
+        listed.append(head)
+    if alone:
+        listed += [edition.numbered(number)[:_NUMBERED_ALONE] for number in begun.inside]
+    if len(listed) < 2:
+        return listed[0] if listed else None
+    return distinct_sorted(np.concatenate(listed))
