@@ -10,6 +10,7 @@ cdef class Marks:
     cdef Py_ssize_t length
 
     cdef void add(self, const uint32_t* nodes, Py_ssize_t count) noexcept
+    cdef void join(self, Marks other) noexcept
 
 
 cdef class KeptMarks:

@@ -36,6 +36,12 @@ cdef class Marks:
         for i in range(count):
             self.bits[nodes[i] >> 6] |= <uint64_t>1 << (nodes[i] & 63)
 
+    cdef void join(self, Marks other) noexcept:
+        """Marks what is marked in another one of the same edition."""
+        cdef Py_ssize_t i
+        for i in range(self.length):
+            self.bits[i] |= other.bits[i]
+
 
 cdef class KeptMarks:
     """The marks of an edition that were used last, as far as other editions leave room for them."""

@@ -89,6 +89,8 @@ cdef class ReadyTerms:
         self, uint32_t* nodes, Py_ssize_t count, Py_ssize_t known, Py_ssize_t left
     ) except -1
     cdef Py_ssize_t _count_named(self) noexcept
+    cdef Py_ssize_t _count_named_of(self, Term* term) noexcept
     cdef int _mark(self, Py_ssize_t i) except -1
     cdef int _mark_named(self) except -1
+    cdef void _mark_named_of(self, Term* term, Marks marks) noexcept
     cdef void _use(self, Py_ssize_t i, Marks marks)

@@ -186,32 +186,46 @@ cdef class ReadyTerms:
         return kept
 
     cdef Py_ssize_t _count_named(self) noexcept:
-        cdef Py_ssize_t i, span, count = 0
-        cdef Term* term
+        cdef Py_ssize_t i, count = 0
         for i in range(self._count):
-            term = &self._terms[i]
-            if term.number.length or term.unit.length:
+            if self._terms[i].number.length or self._terms[i].unit.length:
                 return -1
-            for span in range(term.span_count):
-                count += self._arrays.named(
-                    term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
-                ).length
+            count += self._count_named_of(&self._terms[i])
+        return count
+
+    cdef Py_ssize_t _count_named_of(self, Term* term) noexcept:
+        cdef Py_ssize_t span, count = 0
+        for span in range(term.span_count):
+            count += self._arrays.named(
+                term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
+            ).length
         return count
 
     cdef int _mark_named(self) except -1:
         """Marks all nodes that have a term in their own names."""
-        cdef Py_ssize_t i, span
-        cdef Ascending named
-        cdef Marks marks = self._arrays.marks.new()
+        cdef Py_ssize_t i
+        cdef Marks marks = self._arrays.marks.new(), of_term
         for i in range(self._count):
-            for span in range(self._terms[i].span_count):
-                named = self._arrays.named(
-                    self._terms[i].starts[span] >> SHIFT, self._terms[i].ends[span] >> SHIFT
-                )
-                marks.add(named.numbers, named.length)
+            if self._count_named_of(&self._terms[i]) < WORTH_KEEPING:
+                self._mark_named_of(&self._terms[i], marks)
+                continue
+            key = ("named", self._source[i].spans)
+            of_term = self._arrays.marks.find(key)
+            if of_term is None:
+                of_term = self._arrays.marks.new()
+                self._mark_named_of(&self._terms[i], of_term)
+                self._arrays.marks.keep(key, of_term)
+            marks.join(of_term)
         self._named_marks = marks.bits
         self._kept_alive.append(marks)
         return 0
+
+    cdef void _mark_named_of(self, Term* term, Marks marks) noexcept:
+        cdef Ascending named
+        cdef Py_ssize_t span
+        for span in range(term.span_count):
+            named = self._arrays.named(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
+            marks.add(named.numbers, named.length)
 
     cdef int _mark(self, Py_ssize_t i) except -1:
         """Marks all nodes of a term, as a word, a postcode or a number inside."""
