@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from flask import Flask, Response, request
 from werkzeug.middleware.proxy_fix import ProxyFix
 
@@ -23,10 +26,18 @@ AREAS: list[Area] = [
 _CORS_HEADERS = "Authorization, Content-Type, Idempotency-Key, If-Match"
 
 
+class _Application(Flask):
+    """Flask without coroutines: it would ask of every function, at every request, if it is one."""
+
+    def ensure_sync(self, func: Callable[..., Any]) -> Callable[..., Any]:
+        """The function itself: none of ours is a coroutine."""
+        return func
+
+
 def create_app(settings: Settings, database: Database) -> Flask:
     """The application on a database whose tables are there."""
     services = make_services(settings, database)
-    app = Flask(__name__, static_folder=None)
+    app = _Application(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = settings.max_body
     app.extensions["services"] = services
     app.url_map.merge_slashes = False

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 
 import orjson
 
@@ -73,10 +73,11 @@ def suggest(call: Call) -> Reply:
 
 def _suggestions(call: Call, query: SuggestQuery, gazetteer: Gazetteer) -> bytes:
     """The answer to a query, as the JSON of a `Suggestions`."""
+    countries = call.services.layouts.country_codes
     found = gazetteer.search(
         SearchRequest(
             text=query.q,
-            countries=_listed(query.country.upper(), _countries(call), "country", "country"),
+            countries=_listed(query.country.upper(), countries, "country", "country"),
             kinds=_listed(query.kinds, SUGGESTION_KINDS, "kind of suggestion", "kinds"),
             near=_point(query.near),
             within=query.within,
@@ -218,20 +219,15 @@ def facts_shape(facts: Facts) -> FactsShape:
     )
 
 
-def _countries(call: Call) -> list[str]:
-    return [layout.country_code for layout in call.services.layouts]
-
-
-def _listed(text: str, known: Iterable[str], what: str, parameter: str) -> tuple[str, ...]:
+def _listed(text: str, known: Collection[str], what: str, parameter: str) -> tuple[str, ...]:
     """The names in a text with commas, each of which must be known."""
     if not text:
         return ()
-    choices = list(known)
     names = tuple(name.strip() for name in text.split(",") if name.strip())
     problems = [
-        Problem(f"?{parameter}", unknown_name_detail(what, name, nearest_names(name, choices)))
+        Problem(f"?{parameter}", unknown_name_detail(what, name, nearest_names(name, known)))
         for name in names
-        if name not in choices
+        if name not in known
     ]
     if problems:
         raise invalid(problems)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from functools import lru_cache
 from importlib import resources
 from importlib.resources.abc import Traversable
@@ -28,6 +28,11 @@ class LayoutLibrary:
 
     def __iter__(self) -> Iterator[Layout]:
         return iter(self._by_code.values())
+
+    @property
+    def country_codes(self) -> Collection[str]:
+        """The codes of all countries that have a layout (ISO 3166-1 alpha-2)."""
+        return self._by_code.keys()
 
     def get(self, country_code: str) -> Layout | None:
         """The layout of a country (ISO 3166-1 alpha-2, in any case), or None."""
