@@ -32,7 +32,7 @@ from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
 MOST_MS = 50.0
 LINES = 4000
 _SECONDS = 8.0
-_TURNS = 6
+_TURNS = 12
 Places = dict[str, tuple[str, list[list[bytes]]]]
 _machine = Machine()
 
@@ -85,7 +85,7 @@ def _measure(places: Places, people: int) -> dict[str, Times]:
     for turn in range(_TURNS + 1):
         _machine.look()
         for name, (url, typed) in places.items():
-            times = type_away(url, typed, people=people, seconds=2, pause=0, turn=turn)
+            times = type_away(url, typed, people=people, seconds=1, pause=0, turn=turn)
             if turn:
                 found[name].add(times)
     return found
