@@ -6,6 +6,7 @@ not HTTP) are answered by gunicorn in HTML; a program that calls the API expects
 
 from __future__ import annotations
 
+import time
 from http import HTTPStatus
 from typing import Any
 
@@ -23,10 +24,23 @@ _REFUSALS: tuple[tuple[type[Exception], int, str], ...] = (
     (LimitRequestHeaders, 431, "The request's headers are too large."),
     (ParseException, 400, "The request is not HTTP as it should be."),
 )
+# For each connection that it holds a worker waits so long before it takes another one.
+_STEP_BACK_SECONDS = 0.0002
+_MOST_STEPS_BACK = 10
 
 
 class ProblemWorker(ThreadWorker):
     """Answers what it refuses by itself with a problem."""
+
+    def accept(self, listener: Any) -> None:
+        """Takes a new connection, unless a worker with fewer of them is quicker.
+
+        All workers wait at the same door, and browsers keep their connections: without this one
+        worker may hold most of them while another is idle.
+        """
+        if self.nr_conns:
+            time.sleep(min(self.nr_conns, _MOST_STEPS_BACK) * _STEP_BACK_SECONDS)
+        super().accept(listener)  # type: ignore[no-untyped-call]
 
     def handle_error(self, req: Any, client: Any, addr: Any, exc: Exception) -> None:
         """Answers one refused request; whatever is not a client's mistake goes its usual way."""
