@@ -48,16 +48,10 @@ cdef class NodeScan(NodeLook):
         Returns:
             How many are kept, those of earlier calls included.
         """
-        cdef Py_ssize_t i, count, start = 0, total = nodes.shape[0]
-        cdef uint32_t[BLOCK] some
-        while start < total:
-            count = min(BLOCK, total - start)
-            for i in range(count):
-                some[i] = nodes[start + i]
-            if self._through_some(some, count, known, total - start, enough):
-                break
-            start += BLOCK
-        return self._found_count
+        cdef Ascending listed
+        listed.length = nodes.shape[0]
+        listed.numbers = &nodes[0] if listed.length else NULL
+        return self._through_list(&listed, known, enough)
 
     def through_all_of(self, Py_ssize_t known, Py_ssize_t enough):
         """The same for all nodes of a term, given by its place, heaviest first.
