@@ -6,7 +6,9 @@ not HTTP) are answered by gunicorn in HTML; a program that calls the API expects
 
 from __future__ import annotations
 
+import socket
 import time
+from contextlib import suppress
 from http import HTTPStatus
 from typing import Any
 
@@ -41,6 +43,18 @@ class ProblemWorker(ThreadWorker):
         if self.nr_conns:
             time.sleep(min(self.nr_conns, _MOST_STEPS_BACK) * _STEP_BACK_SECONDS)
         super().accept(listener)  # type: ignore[no-untyped-call]
+
+    def handle_request(self, req: Any, conn: Any) -> Any:
+        """Answers one request; its head and its body leave together.
+
+        Gunicorn sends them one after the other: two packets, for each of which the reader wakes.
+        """
+        conn.sock.setsockopt(socket.IPPROTO_TCP, socket.TCP_CORK, 1)
+        try:
+            return super().handle_request(req, conn)  # type: ignore[no-untyped-call]
+        finally:
+            with suppress(OSError):  # the reader may be gone, and the socket closed
+                conn.sock.setsockopt(socket.IPPROTO_TCP, socket.TCP_CORK, 0)
 
     def handle_error(self, req: Any, client: Any, addr: Any, exc: Exception) -> None:
         """Answers one refused request; whatever is not a client's mistake goes its usual way."""
