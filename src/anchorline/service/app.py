@@ -5,25 +5,26 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from flask import Flask, Response, request
+from flask import Flask, Response
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from anchorline.store.database import Database
 
 from . import datasets, finding, forms, layouts, own_layouts, records, session, stand
 from .context import Services, make_services
+from .edge import Edge
 from .endpoints import API, Area, register
 from .health import count_requests, health_pages
 from .openapi import api_document
 from .pages import site_pages
 from .problems import install_problem_handlers
 from .settings import Settings
+from .short_way import ShortWay
 
 AREAS: list[Area] = [
     finding.area, layouts.area, own_layouts.area, forms.area, records.area, datasets.area,
     session.area, stand.area,
 ]  # fmt: skip
-_CORS_HEADERS = "Authorization, Content-Type, Idempotency-Key, If-Match"
 
 
 class _Application(Flask):
@@ -41,13 +42,13 @@ def create_app(settings: Settings, database: Database) -> Flask:
     app.config["MAX_CONTENT_LENGTH"] = settings.max_body
     app.extensions["services"] = services
     app.url_map.merge_slashes = False
+    short = ShortWay(app.wsgi_app, AREAS, services)
+    app.wsgi_app = Edge(short)  # type: ignore[method-assign]
     if settings.https:
         app.wsgi_app = ProxyFix(app.wsgi_app)  # type: ignore[method-assign]
     install_problem_handlers(app)
     with app.app_context():
         count_requests()
-    _answer_preflights(app)
-    _set_general_headers(app)
     app.register_blueprint(health_pages(services))
     app.register_blueprint(site_pages(services))
     register(app, AREAS, services)
@@ -67,33 +68,3 @@ def _serve_document(app: Flask) -> None:
     @app.get(f"{API}/openapi.json", endpoint="openapi", provide_automatic_options=False)
     def openapi() -> Response:
         return Response(document, content_type="application/json")
-
-
-def _answer_preflights(app: Flask) -> None:
-    """Lets browsers ask; whether the key may be used from there is checked on the call itself."""
-
-    @app.before_request
-    def preflight() -> Response | None:
-        if request.method != "OPTIONS" or not request.path.startswith(API):
-            return None
-        if not request.headers.get("Access-Control-Request-Method"):
-            return None
-        response = Response(status=204)
-        response.headers["Access-Control-Allow-Methods"] = "GET, POST"
-        response.headers["Access-Control-Allow-Headers"] = _CORS_HEADERS
-        response.headers["Access-Control-Max-Age"] = "600"
-        return response
-
-
-def _set_general_headers(app: Flask) -> None:
-    @app.after_request
-    def headers(response: Response) -> Response:
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "same-origin"
-        origin = request.headers.get("Origin")
-        # Cookies never travel cross-origin: Allow-Credentials is not sent.
-        if origin and request.path.startswith(API):
-            response.headers["Access-Control-Allow-Origin"] = origin
-            response.headers["Access-Control-Expose-Headers"] = "ETag, Location, Retry-After"
-            response.headers.add("Vary", "Origin")
-        return response

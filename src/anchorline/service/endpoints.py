@@ -81,6 +81,7 @@ class Endpoint:
         answer_headers: headers that it sends, with what they are for.
         upload: the body is a file, which the handler reads from the request.
         download: the media type of an answer that is not JSON.
+        every_key: it is asked at every keystroke, and answered on the short way (`short_way`).
     """
 
     method: str
@@ -96,6 +97,7 @@ class Endpoint:
     answer_headers: Mapping[str, str]
     upload: bool = False
     download: str | None = None
+    every_key: bool = False
 
     @property
     def name(self) -> str:
@@ -126,6 +128,7 @@ class Area:
         not_modified: bool = False,
         upload: bool = False,
         download: str | None = None,
+        every_key: bool = False,
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
 
@@ -133,6 +136,7 @@ class Area:
             not_modified: it may answer 304 to a request with If-None-Match.
             upload: its body is a file.
             download: the media type of an answer that is not JSON.
+            every_key: it is asked at every keystroke; a GET whose path has no parts.
         """
 
         def declare(handler: Handler) -> Handler:
@@ -152,6 +156,7 @@ class Area:
                     answer_headers=answer_headers or {},
                     upload=upload,
                     download=download,
+                    every_key=every_key,
                 )
             )
             return handler
@@ -190,15 +195,22 @@ def respond(answer: Shape | Reply) -> Response:
     reply = answer if isinstance(answer, Reply) else Reply(answer)
     if reply.stream is not None:
         return Response(reply.stream, status=reply.status, headers=dict(reply.headers))
+    headers, data = written(reply)
+    response = Response(data, status=reply.status, headers=headers)
+    if not data:
+        response.headers.pop("Content-Type", None)
+    return response
+
+
+def written(reply: Reply) -> tuple[dict[str, str], bytes]:
+    """The headers and the body of an answer that is sent whole; no body is none."""
     data = reply.body
     if data is None and reply.shape is not None:
         data = orjson.dumps(reply.shape.model_dump(mode="json"))
     headers = {"Cache-Control": "no-store", **reply.headers}
-    if data is None:
-        response = Response(b"", status=reply.status, headers=headers)
-        response.headers.pop("Content-Type", None)
-        return response
-    return Response(data, status=reply.status, headers=headers, content_type=JSON)
+    if data is not None:
+        headers["Content-Type"] = JSON
+    return headers, data or b""
 
 
 def _read_body(shape: type[BaseModel]) -> BaseModel:

@@ -52,6 +52,7 @@ area = Area("finding")
     request_headers={"If-None-Match": "The ETag of an answer to the same query"},
     answer_headers={"ETag": "Stays the same as long as the editions do"},
     not_modified=True,
+    every_key=True,
 )
 def suggest(call: Call) -> Reply:
     """Suggestions for what was typed, or the contents of a group.

@@ -6,7 +6,7 @@ import os
 import time
 from functools import lru_cache
 
-from flask import Blueprint, Response, current_app, g, jsonify, request
+from flask import Blueprint, Request, Response, current_app, jsonify, request
 from prometheus_client import (
     CONTENT_TYPE_LATEST,
     REGISTRY,
@@ -21,6 +21,7 @@ from anchorline.store.database import StoreError
 from anchorline.store.migrate import is_migrated
 
 from .context import Services
+from .edge import ARRIVED
 from .logs import logger
 
 REQUESTS = Counter(
@@ -76,27 +77,29 @@ _counter = lru_cache(maxsize=1024)(REQUESTS.labels)
 _histogram = lru_cache(maxsize=1024)(SECONDS.labels)
 
 
+def count_answer(endpoint: str, method: str, status: int, seconds: float) -> None:
+    """Counts and times one answer."""
+    _counter(endpoint, method, status).inc()
+    _histogram(endpoint).observe(seconds)
+
+
 def count_requests() -> None:
     """Counts, times and logs every request of the application."""
     app = current_app
 
-    @app.before_request
-    def _begin() -> None:
-        g.began = time.perf_counter()
-
     @app.after_request
     def _end(response: Response) -> Response:
-        endpoint = request.endpoint or "none"
-        seconds = time.perf_counter() - g.get("began", time.perf_counter())
-        _counter(endpoint, request.method, response.status_code).inc()
-        _histogram(endpoint).observe(seconds)
+        asked: Request = request._get_current_object()  # type: ignore[attr-defined]
+        endpoint, method = asked.endpoint or "none", asked.method
+        seconds = time.perf_counter() - asked.environ[ARRIVED]
+        count_answer(endpoint, method, response.status_code, seconds)
         if endpoint in _QUIET:
             return response
         # The endpoint's name and not the path: that holds what was asked for.
         _log.info(
             "answered",
             endpoint=endpoint,
-            method=request.method,
+            method=method,
             status=response.status_code,
             ms=round(seconds * 1000, 1),
         )
