@@ -11,6 +11,7 @@ import signal
 import subprocess
 import sys
 import time
+from contextlib import suppress
 
 from anchorline.store.database import StoreError
 from anchorline.store.jobs import Claim, Job, LostJobError
@@ -20,8 +21,8 @@ from ..logs import logger
 from ..settings import Settings
 from .hold import Hold, JobStoppedError
 from .jobs import do_job
+from .priority import step_back
 
-NICENESS = 15
 _LOOK_SECONDS = 0.5
 _AWAY_SECONDS = 3.0
 _STOP_SECONDS = 20
@@ -69,7 +70,7 @@ class Worker:
             return False
         job, claim = claimed
         command = [
-            "setpriv", "--pdeathsig", "TERM", "--", "nice", "-n", str(NICENESS),
+            "setpriv", "--pdeathsig", "TERM", "--",
             sys.executable, "-m", "anchorline.service", "job", claim.job,
         ]  # fmt: skip
         # The token goes through the environment: others can read a process's arguments.
@@ -79,6 +80,8 @@ class Worker:
             stdin=subprocess.DEVNULL,
             start_new_session=True,
         )
+        with suppress(ProcessLookupError):  # it ended already, which is noticed at the next look
+            step_back(process.pid)
         self._running[process] = (job, claim)
         _log.info("job started", job=job.id, kind=job.kind, dataset=job.dataset)
         return True
