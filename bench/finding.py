@@ -21,7 +21,7 @@ import numpy as np
 
 from anchorline.core.gazetteer import Edition, Gazetteer, SearchRequest
 from anchorline.core.layouts import shipped_layouts
-from anchorline.service.worker_hooks import settle_memory
+from anchorline.service.settle_memory import settle_memory
 from anchorline.store.edition_files import EditionFiles
 
 from . import judge

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import unicodedata
 from collections.abc import Iterable
+from functools import lru_cache
 
 _WILD = "9A*"
 
@@ -46,6 +47,7 @@ def letters_and_digits(text: str) -> str:
     return "".join(c for c in plain if c.isalnum())
 
 
+@lru_cache(maxsize=4096)
 def _bare_mask(mask: str) -> str:
     return "".join(c for c in mask if c.isalnum() or c == "*")
 

@@ -19,6 +19,7 @@ from anchorline.store.jobs import Claim, Job, LostJobError
 from ..context import Services
 from ..logs import logger
 from ..settings import Settings
+from ..settle_memory import settle_memory
 from .hold import Hold, JobStoppedError
 from .jobs import do_job
 from .priority import step_back
@@ -119,6 +120,7 @@ def _end_job(_number: int, _frame: object) -> None:
 def run_job(services: Services, job_id: str, token: str) -> int:
     """What a job's process does; returns the exit status."""
     claim = Claim(job_id, token)
+    settle_memory()
     with Hold(services.jobs, claim) as hold:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         signal.signal(signal.SIGTERM, _end_job)
