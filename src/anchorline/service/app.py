@@ -10,7 +10,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from anchorline.store.database import Database
 
-from . import datasets, finding, forms, layouts, own_layouts, records, session, stand
+from .areas import datasets, finding, forms, layouts, own_layouts, records, session, stand
 from .context import Services, make_services
 from .edge import Edge
 from .endpoints import API, Area, register

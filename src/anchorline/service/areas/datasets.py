@@ -20,12 +20,12 @@ from anchorline.wire.datasets import (
     RulesRequest,
 )
 
-from .access import Access
+from ..access import Access
+from ..endpoints import Area, Call, Reply
+from ..loading.editions import activate_edition, remove_edition
+from ..loading.jobs import LoadOptions
+from ..problems import ProblemError, invalid, not_found
 from .dataset_answers import dataset_answer, dataset_summary, edition_answer, job_answer
-from .endpoints import Area, Call, Reply
-from .loading.editions import activate_edition, remove_edition
-from .loading.jobs import LoadOptions
-from .problems import ProblemError, invalid, not_found
 from .uploads import receive_load
 
 area = Area("datasets")

@@ -16,10 +16,10 @@ from anchorline.store.database import AlreadyThereError, ReusedKeyError, StoreEr
 from anchorline.store.jobs import Job, NewJob
 from anchorline.store.once_only import OnceOnly
 
-from .context import Services
-from .endpoints import FILE_TYPES, Call
+from ..context import Services
+from ..endpoints import FILE_TYPES, Call
+from ..problems import ProblemError, invalid
 from .idempotency import idempotency_key, once_only, reused_key
-from .problems import ProblemError, invalid
 
 PIECE = 1 << 20
 _MULTIPART = "multipart/form-data"

@@ -31,11 +31,11 @@ from anchorline.wire.own_layouts import (
     own_layout_as_kept,
 )
 
-from .access import Access
+from ..access import Access
+from ..endpoints import Area, Call, Reply
+from ..problems import invalid
 from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
-from .endpoints import Area, Call, Reply
 from .own_layout_preview import differences_from_below, places, preview
-from .problems import invalid
 
 area = Area("own_layouts")
 

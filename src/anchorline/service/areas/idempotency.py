@@ -7,8 +7,8 @@ import re
 from anchorline.core.errors import Problem
 from anchorline.store.once_only import OnceOnly
 
-from .endpoints import Call
-from .problems import ProblemError, invalid
+from ..endpoints import Call
+from ..problems import ProblemError, invalid
 
 _KEY = re.compile(r"[!-~]{1,200}")
 HEADER = "Idempotency-Key"

@@ -33,11 +33,11 @@ from anchorline.wire.finding import (
     WorthShape,
 )
 
-from .access import Access
-from .endpoints import Area, Call, Reply
+from ..access import Access
+from ..endpoints import Area, Call, Reply
+from ..problems import invalid, not_found
+from ..recent_answers import KeptAnswer
 from .layouts import require_layout
-from .problems import invalid, not_found
-from .recent_answers import KeptAnswer
 
 area = Area("finding")
 

@@ -7,8 +7,8 @@ from datetime import timedelta
 from anchorline.wire.base import Shape
 from anchorline.wire.session import EditionState, StandAnswer
 
-from .access import Access
-from .endpoints import Area, Call
+from ..access import Access
+from ..endpoints import Area, Call
 
 area = Area("stand")
 _WEEK = timedelta(days=7)

@@ -23,9 +23,9 @@ from anchorline.wire.own_layouts import (
 )
 from anchorline.wire.problems import ProblemPlace
 
-from .endpoints import Call
+from ..endpoints import Call
+from ..problems import invalid
 from .layouts import require_components
-from .problems import invalid
 
 
 def preview(

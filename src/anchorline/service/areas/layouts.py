@@ -37,9 +37,9 @@ from anchorline.wire.layouts import (
 )
 from anchorline.wire.own_layouts import SamplesAnswer, SampleShape, SamplesQuery
 
-from .access import Access
-from .endpoints import Area, Call
-from .problems import ProblemError, invalid, not_found
+from ..access import Access
+from ..endpoints import Area, Call
+from ..problems import ProblemError, invalid, not_found
 
 area = Area("layouts")
 _MOST_SAMPLES = 10

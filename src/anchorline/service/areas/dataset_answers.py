@@ -25,8 +25,8 @@ from anchorline.wire.datasets import (
     TownDifferences,
 )
 
-from .context import Services
-from .loading.editions import limits_of
+from ..context import Services
+from ..loading.editions import limits_of
 
 _PATIENCE_SECONDS = 10
 

@@ -22,11 +22,11 @@ from anchorline.wire.forms import (
     document_as_kept,
 )
 
-from .access import Access
+from ..access import Access
+from ..endpoints import Area, Call, Reply
+from ..problems import ProblemError, invalid, not_found
 from .drafts import ETAG, IF_MATCH, etag, keep_draft
-from .endpoints import Area, Call, Reply
 from .layouts import require_components
-from .problems import ProblemError, invalid, not_found
 
 area = Area("forms")
 

@@ -10,10 +10,10 @@ from anchorline.store.users import SESSION_LENGTH, LoginSession
 from anchorline.wire.base import Shape
 from anchorline.wire.session import SessionAnswer, SignIn
 
-from .access import SESSION_COOKIE, Access
-from .endpoints import Area, Call, Reply
-from .logs import logger
-from .problems import ProblemError
+from ..access import SESSION_COOKIE, Access
+from ..endpoints import Area, Call, Reply
+from ..logs import logger
+from ..problems import ProblemError
 
 area = Area("session")
 _log = logger("session")

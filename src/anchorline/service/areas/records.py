@@ -30,12 +30,12 @@ from anchorline.wire.records import (
     TrialAnswer,
 )
 
-from .access import Access
-from .endpoints import Area, Call, Reply
+from ..access import Access
+from ..endpoints import Area, Call, Reply
+from ..problems import invalid
 from .finding import facts_shape
 from .forms import open_form
 from .idempotency import once_only, reused_key
-from .problems import invalid
 
 area = Area("records")
 

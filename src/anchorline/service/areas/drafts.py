@@ -9,8 +9,8 @@ from anchorline.core.errors import Problem
 from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.drafts import Document, Drafted
 
-from .endpoints import Call
-from .problems import ProblemError, invalid
+from ..endpoints import Call
+from ..problems import ProblemError, invalid
 
 # As the API document describes the header: at most 200 characters, quotation marks among them.
 _TAG = re.compile(r"[!-~]{1,200}")
