@@ -2,14 +2,16 @@
 
 import random
 
+import numpy as np
 import pytest
 
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
+from anchorline.core.gazetteer.building.marks import MARKED_IF_ONE_OF
 from anchorline.core.gazetteer.compiled.marks import KeptMarks, Marks
 from anchorline.core.layouts import shipped_layouts
 
 NODES_OF_A_MEGABYTE = 8 << 20
-MOST_KEPT = 15  # of a megabyte and a little each, in sixteen
+MOST_KEPT = 7  # of a megabyte and a little each, in eight
 
 
 @pytest.fixture(scope="module")
@@ -49,6 +51,24 @@ def test_kept_marks_change_no_answer(built):
     again = opened()
     for query in random.Random(1).choices(queries, k=60):
         assert again.suggest(SearchRequest(query)) == fresh[query], query
+
+
+@pytest.mark.parametrize(
+    ("marks", "lists"), [("word", "posting"), ("name", "name"), ("number", "number_posting")]
+)
+def test_what_very_many_nodes_have_is_marked_in_the_edition(built, marks, lists):
+    arrays = built.arrays
+    nodes, ends = arrays[f"{lists}_nodes"], [0, *arrays[f"{lists}_ends"].tolist()]
+    ranges = list(map(tuple, arrays[f"mark_{marks}s"].tolist()))
+    possible = {(place, place + 1) for place in range(len(ends) - 1)}
+    if marks != "number":
+        possible.update(map(tuple, arrays["head_words"].tolist()))
+    least = arrays["node_kind"].size / MARKED_IF_ONE_OF
+    assert set(ranges) == {r for r in possible if ends[r[1]] - ends[r[0]] > least}
+    assert len(ranges) >= 3
+    for (first, end), bits in zip(ranges, arrays[f"mark_{marks}_bits"], strict=True):
+        marked = np.flatnonzero(np.unpackbits(bits.view(np.uint8), bitorder="little"))
+        assert marked.tolist() == np.unique(nodes[ends[first] : ends[end]]).tolist()
 
 
 def test_marks_are_kept_up_to_a_size_and_those_used_last_stay():

@@ -45,6 +45,9 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | number_inner_ends, number_inners | term / inner | entries of `inner_texts` that have it |
 | head_words | head | range [first, end) of words that more than `HEAVY` postings begin with |
 | head_ends, head_nodes | head / node | the heaviest nodes of it for every country and kind |
+| mark_words, mark_names | mark | range [first, end) of words that many nodes have, or in their names |
+| mark_numbers | mark | the same of number terms |
+| mark_word_bits, mark_name_bits, mark_number_bits | mark × 64 nodes | a bit for each node that has it, lowest first |
 | typo_keys, typo_prefixes | deletion | hash of a prefix with letters left out; the prefix |
 | typo_prefix_words | prefix | range [first, end) of the words that begin with it; its length |
 | band_order, band_starts | address with a position | for nearest: by latitude band, then longitude |
@@ -59,7 +62,7 @@ from typing import TypeVar
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 5
+FORMAT_VERSION = 6
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
 INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")

@@ -3,7 +3,7 @@
 Rows are put in the one order that `arrays` describes, then nodes are collected (street,
 district, town and region as ranges, the others as lists) and numbered by weight, then their
 words and the numbers inside them are gathered into postings, and what makes search quick is
-worked out from these: the heaviest nodes of common beginnings, and letters left out.
+worked out from these: the heaviest nodes of common beginnings, marks, and letters left out.
 """
 
 from __future__ import annotations
@@ -20,6 +20,7 @@ from ..arrays import FORMAT_VERSION, Arrays, pool_arrays
 from ..bands import band_arrays
 from ..rows import Row
 from .heads import head_arrays
+from .marks import mark_arrays
 from .nodes import Nodes, OrderedRows, collect_nodes
 from .numbers import number_arrays
 from .order import id_ranks, storage_order
@@ -88,7 +89,7 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
         **spellings.arrays,
     }
     return Built(
-        arrays=arrays,
+        arrays=arrays | mark_arrays(arrays, len(nodes)),
         manifest={
             "format": FORMAT_VERSION,
             "addresses": len(table),

@@ -10,7 +10,14 @@ cdef class Marks:
     cdef Py_ssize_t length
 
     cdef void add(self, const uint32_t* nodes, Py_ssize_t count) noexcept
-    cdef void join(self, Marks other) noexcept
+    cdef void join(self, const uint64_t* other) noexcept
+
+
+cdef class EditionMarks:
+    cdef const uint64_t[:, ::1] _bits
+    cdef dict _places
+
+    cdef const uint64_t* of(self, Py_ssize_t first, Py_ssize_t end)
 
 
 cdef class KeptMarks:

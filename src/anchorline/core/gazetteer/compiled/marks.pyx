@@ -3,14 +3,15 @@
 """Marks: a bit for each node of an edition, set for the nodes of a term.
 
 Marking the tens of thousands of nodes of a short beginning takes longer than all the rest of a
-search, and everybody types the same few hundred short beginnings: their marks are kept.
+search. Of what very many nodes have the edition brings the marks along; others are kept from one
+search to the next, as people type the same few hundred short beginnings.
 """
 
 from cpython.mem cimport PyMem_Calloc, PyMem_Free
 from libc.stdint cimport uint32_t, uint64_t
 
 # So much memory all marks that are kept may take, in bytes: those of all editions together.
-cdef Py_ssize_t BYTES_KEPT = 16 << 20
+cdef Py_ssize_t BYTES_KEPT = 8 << 20
 
 # Marks by whose they are and their key, those used last at the end; and the bytes that they take.
 cdef dict _kept = {}
@@ -36,11 +37,27 @@ cdef class Marks:
         for i in range(count):
             self.bits[nodes[i] >> 6] |= <uint64_t>1 << (nodes[i] & 63)
 
-    cdef void join(self, Marks other) noexcept:
-        """Marks what is marked in another one of the same edition."""
+    cdef void join(self, const uint64_t* other) noexcept:
+        """Marks what is marked in the bits of others of the same edition."""
         cdef Py_ssize_t i
         for i in range(self.length):
-            self.bits[i] |= other.bits[i]
+            self.bits[i] |= other[i]
+
+
+cdef class EditionMarks:
+    """The marks that an edition brings along, of ranges of words or of numbers."""
+
+    def __cinit__(self, ranges, bits):
+        """Takes the arrays `mark_…` and `mark_…_bits`."""
+        self._bits = bits
+        self._places = {
+            (first, end): place for place, (first, end) in enumerate(ranges.tolist())
+        }
+
+    cdef const uint64_t* of(self, Py_ssize_t first, Py_ssize_t end):
+        """The marks of a range, or NULL."""
+        place = self._places.get((first, end))
+        return NULL if place is None else &self._bits[<Py_ssize_t>place, 0]
 
 
 cdef class KeptMarks:

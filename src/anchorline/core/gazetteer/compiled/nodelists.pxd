@@ -3,7 +3,7 @@
 
 from libc.stdint cimport uint8_t, uint32_t
 
-from .marks cimport KeptMarks
+from .marks cimport EditionMarks, KeptMarks
 
 cdef enum:
     # As `arrays.FIELD_BITS` and `arrays.Field`, to which `nodelists` holds them.
@@ -67,6 +67,9 @@ cdef class NodeArrays:
     cdef const uint32_t[::1] number_posting_ends
     cdef const uint8_t[::1] number_posting_counts
     cdef const uint32_t[::1] crowded
+    cdef EditionMarks word_marks
+    cdef EditionMarks name_marks
+    cdef EditionMarks number_marks
     cdef uint32_t nothing
     cdef KeptMarks marks
 

@@ -22,7 +22,8 @@ cdef class NodeLook(ReadyTerms):
     cdef double[PART_COUNT] _parts
 
     cdef void _read_row(self, const uint32_t* row) noexcept nogil
-    cdef bint _look(self, uint32_t node, Py_ssize_t known, bint in_part)
+    cdef bint _look(self, uint32_t node, Py_ssize_t known, bint in_part) except -1
+    cdef uint32_t _columns_of(self, Term* term, const uint32_t* row) noexcept nogil
     cdef double _weigh(self, uint32_t node) noexcept nogil
     cdef uint32_t _places_of(self, Term* term) noexcept nogil
     cdef void _count_in_names(

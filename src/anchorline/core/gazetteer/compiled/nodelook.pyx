@@ -55,17 +55,16 @@ cdef class NodeLook(ReadyTerms):
             column += 1
         self._cells = column
 
-    cdef bint _look(self, uint32_t node, Py_ssize_t known, bint in_part):
+    cdef bint _look(self, uint32_t node, Py_ssize_t known, bint in_part) except -1:
         """Looks for all terms in a node; False at once where one is missing, unless in part.
 
         `known` is a term that the node is known to have, or -1.
         """
         cdef const uint32_t* row = &self._arrays.words[node, 0]
-        cdef Py_ssize_t i, place, column
+        cdef Py_ssize_t i, place
         cdef Term* term
         cdef bint any_number = False
         cdef uint32_t any_word = 0
-        self._read_row(row)
         for place in range(self._count):
             i = self._order[place]
             term = &self._terms[i]
@@ -73,9 +72,7 @@ cdef class NodeLook(ReadyTerms):
             term.numbered = 0
             term.is_inside = False
             if term.span_count:
-                for column in range(self._cells):
-                    if holds(term, row[column]):
-                        term.columns |= <uint32_t>1 << column
+                term.columns = self._columns_of(term, row)
             if term.number.length and stands_in(&term.number, node):
                 term.numbered = STREET_NUMBER
                 term.number_count = term.number.counts[term.number.place]
@@ -87,7 +84,24 @@ cdef class NodeLook(ReadyTerms):
                     return False
             any_word |= term.columns
             any_number |= term.numbered > 0
+        # Most nodes are turned away before their rows are worth reading whole.
+        self._read_row(row)
         return any_number or (any_word & self._named) != 0
+
+    cdef uint32_t _columns_of(self, Term* term, const uint32_t* row) noexcept nogil:
+        """The cells of a row that hold one of a term's words; those that hold nothing never do."""
+        cdef Py_ssize_t column, width = self._arrays.words.shape[1]
+        cdef uint32_t start = term.starts[0], length = term.ends[0] - term.starts[0], found = 0
+        if term.span_count == 1:
+            for column in range(width):
+                found |= <uint32_t>(row[column] - start < length) << column
+            return found
+        for column in range(width):
+            if row[column] == self._arrays.nothing:
+                break
+            if holds(term, row[column]):
+                found |= <uint32_t>1 << column
+        return found
 
     cdef double _weigh(self, uint32_t node) noexcept nogil:
         """The score of the node last looked at; its parts stay in `_parts`."""

@@ -30,7 +30,7 @@ cdef struct Term:
     Ascending* lists
     Py_ssize_t list_count
     # A bit for each node of the edition that has it; NULL until that pays.
-    uint64_t* marks
+    const uint64_t* marks
     Py_ssize_t count
     # Nodes that may have it where their rows do not show it: sorted when first asked for.
     Ascending inside
@@ -77,14 +77,14 @@ cdef class ReadyTerms:
     cdef list _kept_alive
     cdef object _source
     # A bit for each node that has a term in its own name; NULL until that pays.
-    cdef uint64_t* _named_marks
+    cdef const uint64_t* _named_marks
     # How many nodes these are at most; -1 where a number inside makes a node as good.
     cdef Py_ssize_t _named_count
     cdef Ascending _crowded
 
     cdef void _put_in_order(self) noexcept
     cdef void _make_ready(self, terms)
-    cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node)
+    cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node) except -1
     cdef Py_ssize_t _thin_out(
         self, uint32_t* nodes, Py_ssize_t count, Py_ssize_t known, Py_ssize_t left
     ) except -1
@@ -92,5 +92,6 @@ cdef class ReadyTerms:
     cdef Py_ssize_t _count_named_of(self, Term* term) noexcept
     cdef int _mark(self, Py_ssize_t i) except -1
     cdef int _mark_named(self) except -1
-    cdef void _mark_named_of(self, Term* term, Marks marks) noexcept
+    cdef void _mark_named_of(self, Term* term, Marks marks)
     cdef void _use(self, Py_ssize_t i, Marks marks)
+    cdef void _use_known(self, Py_ssize_t i, object source)

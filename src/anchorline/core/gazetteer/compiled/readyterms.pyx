@@ -77,9 +77,6 @@ cdef class ReadyTerms:
             term = terms[i]
             made = &self._terms[i]
             made.count = term.count
-            made.marks = NULL
-            if made.count >= WORTH_KEEPING:
-                self._use(i, self._arrays.marks.find(_key(term)))
             spans = term.spans if len(term.spans) < 2 else sorted(term.spans)
             made.span_count = single = 0
             made.starts = numbers
@@ -127,11 +124,24 @@ cdef class ReadyTerms:
                     single += 1
                 made.list_count = single
                 lists += single
+            made.marks = NULL
+            if made.count >= WORTH_KEEPING:
+                self._use_known(i, term)
             common = term.count > MOST_AMONG_POSTCODES and term.token.text.isalpha()
             made.among_postcodes = term.postcode and not common
             made.inside_sorted = False
 
-    cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node):
+    cdef void _use_known(self, Py_ssize_t i, object source):
+        """Takes the marks of a term from the edition, or those kept of an earlier search."""
+        cdef Term* term = &self._terms[i]
+        if term.span_count == 1 and not term.number.length and not term.unit.length:
+            term.marks = self._arrays.word_marks.of(term.starts[0] >> SHIFT, term.ends[0] >> SHIFT)
+        elif term.span_count == 0 and not term.unit.length:
+            term.marks = self._arrays.number_marks.of(source.number, source.number + 1)
+        if not term.marks:
+            self._use(i, self._arrays.marks.find(_key(source)))
+
+    cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node) except -1:
         """Whether a term stands for a postcode inside, or for a word its row has no room for."""
         cdef Term* term = &self._terms[i]
         cdef const uint32_t[::1] nodes
@@ -204,40 +214,43 @@ cdef class ReadyTerms:
     cdef int _mark_named(self) except -1:
         """Marks all nodes that have a term in their own names."""
         cdef Py_ssize_t i
-        cdef Marks marks = self._arrays.marks.new(), of_term
+        cdef Marks marks = self._arrays.marks.new()
         for i in range(self._count):
-            if self._count_named_of(&self._terms[i]) < WORTH_KEEPING:
-                self._mark_named_of(&self._terms[i], marks)
-                continue
-            key = ("named", self._source[i].spans)
-            of_term = self._arrays.marks.find(key)
-            if of_term is None:
-                of_term = self._arrays.marks.new()
-                self._mark_named_of(&self._terms[i], of_term)
-                self._arrays.marks.keep(key, of_term)
-            marks.join(of_term)
+            self._mark_named_of(&self._terms[i], marks)
         self._named_marks = marks.bits
         self._kept_alive.append(marks)
         return 0
 
-    cdef void _mark_named_of(self, Term* term, Marks marks) noexcept:
+    cdef void _mark_named_of(self, Term* term, Marks marks):
         cdef Ascending named
-        cdef Py_ssize_t span
+        cdef const uint64_t* known
+        cdef Py_ssize_t span, first, end
         for span in range(term.span_count):
-            named = self._arrays.named(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
-            marks.add(named.numbers, named.length)
+            first, end = term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
+            known = self._arrays.name_marks.of(first, end)
+            if known:
+                marks.join(known)
+            else:
+                named = self._arrays.named(first, end)
+                marks.add(named.numbers, named.length)
 
     cdef int _mark(self, Py_ssize_t i) except -1:
         """Marks all nodes of a term, as a word, a postcode or a number inside."""
         cdef Term* term = &self._terms[i]
         cdef Ascending posting
-        cdef Py_ssize_t span
+        cdef Py_ssize_t span, first, end
+        cdef const uint64_t* marked
         cdef Marks marks
         if term.marks:
             return 0
         marks = self._arrays.marks.new()
         for span in range(term.span_count):
-            posting = self._arrays.posting(term.starts[span] >> SHIFT, term.ends[span] >> SHIFT)
+            first, end = term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
+            marked = self._arrays.word_marks.of(first, end)
+            if marked:
+                marks.join(marked)
+                continue
+            posting = self._arrays.posting(first, end)
             marks.add(posting.numbers, posting.length)
         marks.add(term.number.numbers, term.number.length)
         marks.add(term.unit.numbers, term.unit.length)
