@@ -15,4 +15,6 @@ test("figures carry their units", () => {
   expect(megabytes(2_700_000)).toBe("2.7 MB");
   expect(duration(0.2)).toBe("1 s");
   expect(duration(61)).toBe("1 min 1 s");
+  expect(duration(59.7)).toBe("1 min 0 s");
+  expect(duration(119.7)).toBe("2 min 0 s");
 });

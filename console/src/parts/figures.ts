@@ -20,7 +20,6 @@ export function share(part: number, whole: number): string {
 }
 
 export function duration(seconds: number): string {
-  if (seconds < 60) return `${Math.max(1, Math.round(seconds))} s`;
-  const minutes = Math.floor(seconds / 60);
-  return `${minutes} min ${Math.round(seconds % 60)} s`;
+  const whole = Math.max(1, Math.round(seconds));
+  return whole < 60 ? `${whole} s` : `${Math.floor(whole / 60)} min ${whole % 60} s`;
 }

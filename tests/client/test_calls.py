@@ -1,0 +1,134 @@
+"""Every method of the client asks for what the service declares, in the shape that it takes."""
+
+import inspect
+import json
+import re
+from pathlib import Path
+
+import httpx
+import pytest
+
+from anchorline.client import Client, OwnLayoutDocument, RulesRequest
+from anchorline.client.transport import Transport
+from anchorline.service.app import AREAS
+from anchorline.service.endpoints import API
+from anchorline.wire.forms import FormDocument
+
+ENDPOINTS = {endpoint.name: endpoint for area in AREAS for endpoint in area.endpoints}
+FORM = FormDocument(key="call-back", title="Call back", kind="web", fields=[], slots=[])
+OWN = OwnLayoutDocument(key="south", title="South", countries=["FR"])
+TOWN = {"town": "Marl"}
+CALLS = {
+    "suggest": lambda c: c.suggest(
+        "kiln", country=("GB", "FR"), kinds="street", near=(51.5, -2.8), within="demo:~1",
+        language="cy", limit=3, after="8", trace=True,
+    ),
+    "get_address": lambda c: c.address("demo:GB0000012@cy", components=("town", "postcode")),
+    "get_postcode": lambda c: c.postcode("GB", "QV1 1AA"),
+    "get_nearest": lambda c: c.nearest(51.5, -2.8, limit=2, radius_m=100),
+    "list_layouts": lambda c: c.layouts(),
+    "get_layout": lambda c: c.layout("CH", language="fr", form="venue"),
+    "write_address_lines": lambda c: c.lines("DE", TOWN, international=True, from_country="FR"),
+    "write_many_lines": lambda c: c.many_lines([{"country_code": "FR", **TOWN}], form="venue"),
+    "check_against_layout": lambda c: c.check("DE", TOWN, form="venue"),
+    "list_samples": lambda c: c.samples("DE", form="venue"),
+    "list_own_layouts": lambda c: c.own_layouts.all(),
+    "get_own_layout_draft": lambda c: c.own_layouts.draft("south"),
+    "put_own_layout_draft": lambda c: c.own_layouts.put_draft(OWN, etag='"1"'),
+    "publish_own_layout": lambda c: c.own_layouts.publish("south"),
+    "list_own_layout_versions": lambda c: c.own_layouts.versions("south"),
+    "go_back_to_version": lambda c: c.own_layouts.go_back("south", 2),
+    "delete_own_layout": lambda c: c.own_layouts.remove("south"),
+    "preview_own_layout": lambda c: c.own_layouts.preview(OWN, "FR", TOWN, language="fr"),
+    "list_forms": lambda c: c.forms(),
+    "get_form": lambda c: c.form("venue", draft=True),
+    "get_draft": lambda c: c.draft("venue"),
+    "put_draft": lambda c: c.put_draft(FORM, etag='"1"'),
+    "publish_form": lambda c: c.publish("venue"),
+    "fill_form_slot": lambda c: c.fill("venue", "place", components=TOWN, values={"name": "x"}),
+    "submit_record": lambda c: c.submit("venue", {"name": "x"}, idempotency_key="once"),
+    "list_records": lambda c: c.records(
+        form="venue", search="marl", sort="-label", limit=5, after="x"
+    ),
+    "get_record": lambda c: c.record("r/1"),
+    "list_datasets": lambda c: c.datasets.list(),
+    "get_dataset": lambda c: c.datasets.get("demo"),
+    "set_dataset_rules": lambda c: c.datasets.set_rules("demo", RulesRequest()),
+    "load_edition": lambda c: c.datasets.load(
+        "demo", Path(__file__), changes=True, base=1, bad_share=0.1, activate="never"
+    ),
+    "get_edition": lambda c: c.datasets.edition("demo", 1),
+    "activate_dataset_edition": lambda c: c.datasets.activate("demo", 1),
+    "rebuild_edition": lambda c: c.datasets.rebuild("demo", 1),
+    "compare_edition": lambda c: c.datasets.compare("demo", 1),
+    "delete_edition": lambda c: c.datasets.remove("demo", 1),
+    "get_job": lambda c: c.datasets.job("j1"),
+    "cancel_job": lambda c: c.datasets.cancel("j1"),
+    "get_job_report": lambda c: c.datasets.report("j1"),
+    "get_stand": lambda c: c.stand(),
+}  # fmt: skip
+# Asked for by people at a browser alone, or what another call does as well.
+WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "try_record", "list_form_records"}
+# Methods made of those above.
+MADE_OF_OTHERS = {"all_records", "close", "wait"}
+
+
+class AskedError(Exception):
+    """Ends a call once its request is known."""
+
+
+def request_of(call) -> httpx.Request:
+    """The request that a call sends."""
+    sent = []
+
+    def answer(request):
+        request.read()
+        sent.append(request)
+        raise AskedError
+
+    http = httpx.MockTransport(answer)
+    client = Client(transport=Transport("http://x", "k", http=http, tries=1))
+    with pytest.raises(AskedError):
+        call(client)
+    (request,) = sent
+    return request
+
+
+def pattern_of(rule: str) -> str:
+    parts = re.sub(r"<path:\w+>", ".+", rule)
+    return API + re.sub(r"<\w+>", "[^/]+", parts)
+
+
+@pytest.mark.parametrize("name", CALLS)
+def test_a_method_sends_what_its_endpoint_takes(name):
+    endpoint, request = ENDPOINTS[name], request_of(CALLS[name])
+    path, _, query = request.url.raw_path.decode().partition("?")
+    assert request.method == endpoint.method
+    assert re.fullmatch(pattern_of(endpoint.rule), path)
+    if query:
+        endpoint.query.model_validate(dict(request.url.params))
+    if endpoint.body is not None:
+        assert request.headers["Content-Type"] == "application/json"
+        endpoint.body.model_validate(json.loads(request.content), strict=True)
+    elif endpoint.upload:
+        assert request.content == Path(__file__).read_bytes()
+    else:
+        assert request.content == b""
+    allowed = {name.lower() for name in endpoint.request_headers}
+    assert {"if-match", "idempotency-key"}.intersection(request.headers) <= allowed
+
+
+def test_every_endpoint_for_programs_has_a_method_and_every_method_is_tried():
+    assert set(ENDPOINTS) - set(CALLS) == WITHOUT_A_METHOD
+    client = Client("http://x", "k")
+    groups = (client, client.datasets, client.own_layouts)
+    methods = {
+        name
+        for group in groups
+        for name, _ in inspect.getmembers(group, inspect.ismethod)
+        if not name.startswith("_")
+    }
+    source = inspect.getsource(inspect.getmodule(request_of))
+    tried = {name for name in methods if f".{name}(" in source.split("WITHOUT_A_METHOD")[0]}
+    assert methods - tried == MADE_OF_OTHERS
+    client.close()
