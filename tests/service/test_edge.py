@@ -13,7 +13,7 @@ ASKING = {**ELSEWHERE, "Access-Control-Request-Method": "POST"}
 @pytest.mark.parametrize(
     ("path", "status"),
     [("/api/v1/suggest?q=kiln", 200), ("/api/v1/suggest?q=kiln&limit=0", 422), ("/api/v1/nope", 404),
-     ("/f/tuning-visit", 200), ("/f/nope", 404), ("/healthz", 200), ("/", 200)],
+     ("/f/tuning-visit", 200), ("/f/nope", 404), ("/healthz", 200), ("/", 302)],
 )  # fmt: skip
 def test_every_answer_forbids_guessing_its_type_and_telling_where_one_came_from(
     stack, path, status
