@@ -12,6 +12,7 @@ from pathlib import Path
 import httpx
 import pytest
 
+from anchorline.core.gazetteer.arrays import FORMAT_VERSION
 from anchorline.service.app import create_app, services_of
 from anchorline.service.loading.priority import NICENESS
 from anchorline.service.settings import read_settings
@@ -350,14 +351,40 @@ def test_two_loads_at_once_do_not_disturb_each_other(http, name):
 def test_a_worker_that_is_killed_is_started_again_and_its_load_goes_on(http, name, scratch_stack):
     job = send(http, name, rows(40_000))
     wait(http, job, until=("running",))
+    _kill_worker(scratch_stack)
+    done = wait(http, job)
+    assert (done["state"], done["rows_done"]) == ("done", 40_000)
+
+
+@pytest.mark.parametrize("lost", ["older", "gone"])
+def test_a_worker_builds_the_index_of_an_active_edition_that_cannot_be_opened(
+    http, name, scratch_stack, lost
+):
+    load(http, name, rows(30), activate="always")
+    manifest = scratch_stack.folder / "gazetteer" / name / "1" / "manifest.json"
+    if lost == "older":
+        manifest.write_text(json.dumps(json.loads(manifest.read_text()) | {"format": 1}))
+    else:
+        manifest.unlink()
+    _kill_worker(scratch_stack)
+    deadline = time.monotonic() + 30
+    while not (
+        jobs := [j for j in http.get(f"datasets/{name}").json()["jobs"] if j["kind"] == "rebuild"]
+    ):
+        assert time.monotonic() < deadline
+        time.sleep(0.1)
+    assert wait(http, jobs[0]["id"])["state"] == "done"
+    assert json.loads(manifest.read_text())["format"] == FORMAT_VERSION
+    assert active_count(http, name) == 30
+
+
+def _kill_worker(stack):
     (worker,) = [
         int(entry.name)
         for entry in Path("/proc").iterdir()
-        if entry.name.isdigit() and _is_worker(entry, scratch_stack.folder)
+        if entry.name.isdigit() and _is_worker(entry, stack.folder)
     ]
     os.kill(worker, signal.SIGKILL)
-    done = wait(http, job)
-    assert (done["state"], done["rows_done"]) == ("done", 40_000)
 
 
 def _is_worker(entry, folder):

@@ -31,6 +31,7 @@ class ActiveGazetteer:
         self._open: dict[tuple[str, int], Edition] = {}
         self._gazetteer = Gazetteer([], layouts)
         self._looked = 0.0
+        self._said: set[tuple[str, int, str]] = set()
 
     def current(self) -> Gazetteer:
         """The gazetteer of the editions that are active now, or were a second ago."""
@@ -58,7 +59,13 @@ class ActiveGazetteer:
             try:
                 opened[dataset, number] = self._files.open(dataset, number)
             except EditionError as error:
-                _log.error("edition not opened", dataset=dataset, edition=number, error=str(error))
+                self._say_once(dataset, number, str(error))
         self._open = {key: edition for key, edition in opened.items() if key in active}
         self._gazetteer = Gazetteer(self._open.values(), self._layouts)
         _log.info("editions opened", editions=self._gazetteer.stamp)
+
+    def _say_once(self, dataset: str, number: int, error: str) -> None:
+        """Logs that an edition cannot be opened; it is tried again every second until it can be."""
+        if (dataset, number, error) not in self._said:
+            self._said.add((dataset, number, error))
+            _log.error("edition not opened", dataset=dataset, edition=number, error=error)

@@ -12,7 +12,7 @@ from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
 from anchorline.store.database import NotThereError
 from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
-from anchorline.store.jobs import Job
+from anchorline.store.jobs import OPEN_STATES, Job, NewJob
 
 from ..context import Services
 from ..logs import logger
@@ -45,6 +45,27 @@ def build_index(services: Services, job: str, dataset: str, number: int, hold: H
     hold.ask()
     size = services.edition_files.write(dataset, number, built)
     return IndexSize(size, built.address_count)
+
+
+def have_lost_built(services: Services) -> None:
+    """Makes a job for every active edition whose index is gone, damaged or of an older release.
+
+    The rows are kept in the database, so nobody has to load anything again: after an update, on
+    another machine, or where somebody cleared the folder of the indexes away.
+    """
+    for dataset, number in services.datasets.active().items():
+        try:
+            services.edition_files.open(dataset, number)
+        except EditionError as error:
+            entry = services.datasets.edition(dataset, number)
+            under_way = any(
+                (job.kind, job.edition) == ("rebuild", number) and job.state in OPEN_STATES
+                for job in services.jobs.list(dataset)
+            )
+            if entry.job is None or under_way:
+                continue
+            services.jobs.make(NewJob("rebuild", dataset, "the worker", edition=number))
+            _log.warning("an index is built anew", edition=number, reason=str(error))
 
 
 def edition_of_load(

@@ -20,6 +20,7 @@ from ..context import Services
 from ..logs import logger
 from ..settings import Settings
 from ..settle_memory import settle_memory
+from .editions import have_lost_built
 from .hold import Hold, JobStoppedError
 from .jobs import do_job
 from .priority import step_back
@@ -48,9 +49,12 @@ class Worker:
     def run(self) -> int:
         """Works until a signal asks to stop; returns the exit status."""
         _log.info("worker started", jobs_at_once=self._settings.loads)
-        pause = _LOOK_SECONDS
+        pause, looked_for_lost = _LOOK_SECONDS, False
         while not self._stopping:
             try:
+                if not looked_for_lost:
+                    have_lost_built(self._services)
+                    looked_for_lost = True
                 self._look_after()
                 while len(self._running) < self._settings.loads and self._start_next():
                     pass
