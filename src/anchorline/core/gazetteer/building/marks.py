@@ -1,10 +1,10 @@
 """Marks made beforehand: a bit for each node, for what very many nodes have.
 
 That is every beginning, word and street number that more than one node of so many has, and every
-beginning and word that so many have in their own names. A search
-would else make the marks of a few letters from the lists of the thousands of words that begin so,
-and look nodes up in the long lists of the others one by one. Kept in the edition they are there
-from the first keystroke on, and all processes share them.
+beginning and word that so many have in their own names. A search would else make the marks of a
+few letters from the lists of the thousands of words that begin so, and look nodes up in the long
+lists of the others one by one. Kept in the edition they are there from the first keystroke on, and
+all processes share them.
 """
 
 from __future__ import annotations
@@ -27,8 +27,8 @@ def mark_arrays(arrays: Arrays, node_count: int) -> dict[str, np.ndarray]:
     def marked(ranges: np.ndarray, lists: str) -> tuple[np.ndarray, np.ndarray]:
         return _marked(ranges, arrays[f"{lists}_ends"], arrays[f"{lists}_nodes"], node_count)
 
+    # A word that begins no other one is a beginning as well, and comes twice.
     beginnings = np.vstack([arrays["head_words"], _each(arrays["posting_ends"])])
-    beginnings = np.unique(beginnings, axis=0)
     words, word_bits = marked(beginnings, "posting")
     names, name_bits = marked(beginnings, "name")
     numbers, number_bits = marked(_each(arrays["number_posting_ends"]), "number_posting")
@@ -51,13 +51,14 @@ def _each(ends: np.ndarray) -> np.ndarray:
 def _marked(
     ranges: np.ndarray, ends: np.ndarray, nodes: np.ndarray, node_count: int
 ) -> tuple[np.ndarray, np.ndarray]:
-    """Those of some ranges of lists that are worth marking, and their bits."""
-    bounds = np.concatenate([[0], ends]).astype(np.int64)[ranges]
-    common = (bounds[:, 1] - bounds[:, 0]) * MARKED_IF_ONE_OF > node_count
+    """Those of some ranges of lists that are worth marking, each once, and their bits."""
+    bounds = np.concatenate([[0], ends]).astype(np.int64)
+    counts = bounds[ranges[:, 1]] - bounds[ranges[:, 0]]
+    chosen = np.unique(ranges[counts * MARKED_IF_ONE_OF > node_count], axis=0)
     length = (node_count >> 6) + 1
-    bits = np.empty((common.sum(), length), dtype="<u8")
-    for row, (first, end) in zip(bits, bounds[common].tolist(), strict=True):
+    bits = np.empty((len(chosen), length), dtype="<u8")
+    for row, (first, end) in zip(bits, bounds[chosen].tolist(), strict=True):
         flags = np.zeros(length << 6, dtype=np.bool_)
         flags[nodes[first:end]] = True
         row[:] = np.packbits(flags, bitorder="little").view("<u8")
-    return ranges[common], bits
+    return chosen, bits
