@@ -220,3 +220,18 @@ def test_a_typing_error_in_a_short_form_is_read_as_the_word_it_stands_for(gazett
     assert answer.rows[0].label == "Kiln Crescent, Brackwater"
     assert answer.corrected == {"crees": "crescent"}
     assert [answer.rows[0].label[a:b] for a, b in answer.rows[0].matches][1] == "Crescent"
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["kiln", "12 kil", "99 abbey mews", "klin cresent 99", "kiln crescent 1", "1 kiln cres", "qv1 1",
+     "QV1 1AA 12", "flat 3 fern court", "kilncrescent", "a", "3", "本町", "qv1 1ab brackwater",
+     "Mr Bean, 16 Abbey Mews, Brackwater", "16 abbey mews springfield"],
+)  # fmt: skip
+def test_a_trace_accounts_for_the_worth_of_every_row(gazetteer, text):
+    answer = gazetteer.search(SearchRequest(text, trace=True))
+    assert answer.rows
+    for row in answer.rows:
+        assert sum(row.why.values()) == pytest.approx(row.score, abs=0.06), row.label
+    untold = gazetteer.search(SearchRequest(text))
+    assert [(row.id, row.why) for row in untold.rows] == [(row.id, {}) for row in answer.rows]

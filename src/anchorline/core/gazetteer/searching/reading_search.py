@@ -109,10 +109,12 @@ class ReadingSearch:
         for best in ranked:
             for place, row in enumerate(self._rows_of_node(best, terms, wanted, only=only)):
                 if row.id not in rows:
+                    if trace:
+                        row.why = self.why(best.node, terms)
+                        if row.score:
+                            row.why["as another number"] = row.score
                     row.score += best.score - place * 1e-3
                     enough += row.score > best.score - OTHER_NUMBER
-                    if trace:
-                        row.why = self._why(best.node, terms)
                     rows[row.id] = FoundRow(row, best.node, terms)
             if enough >= wanted:
                 break
@@ -144,7 +146,7 @@ class ReadingSearch:
             return [maker.address(a) for a in self.edition.node_addresses(node)[:most].tolist()]
         return []
 
-    def _why(self, node: int, terms: Sequence[Term]) -> dict[str, float]:
+    def why(self, node: int, terms: Sequence[Term]) -> dict[str, float]:
         """What the score of a node is made of, for a trace; nothing where it lacks a term."""
         scan = scan_for(self.edition, terms)
         if not all(scan.held(node)):

@@ -133,14 +133,19 @@ class EditionSearch(ReadingSearch):
             if self.is_wanted(row)
         ]
         for place, found in enumerate(beside, start=1):
-            found.row.score = first.row.score - place * 1e-3
+            self._put_behind(first, found.row, place * 1e-3)
         return [first, *beside, *rows[1:]]
+
+    def _put_behind(self, first: FoundRow, row: Suggestion, step: float) -> None:
+        """Gives a row the worth of the first one, less a step that only puts it behind."""
+        row.score = first.row.score - step
+        row.why = {"behind the street": round(row.score, 2)} if self.request.trace else {}
 
     def _numbered_otherwise(self, tokens: Reading, first: FoundRow) -> list[FoundRow]:
         """Rows that have the number and a word in another spelling, for behind some neighbours."""
         rows = one_corrected(self, tokens)
         for place, found in enumerate(rows):
-            found.row.score = first.row.score - (NEIGHBOURS + 0.5) * 1e-3 - place * 1e-6
+            self._put_behind(first, found.row, (NEIGHBOURS + 0.5) * 1e-3 + place * 1e-6)
         return rows
 
     def _unread(self, tokens: Reading, first: FoundRow) -> tuple[str, ...]:
@@ -173,8 +178,9 @@ class EditionSearch(ReadingSearch):
             all_terms = [*terms, *self.terms([last])]
             for best in ranked:
                 inside = addresses_begun(self.maker, best.node, best.narrowing, last.text, ())
+                why = self.why(best.node, terms) if inside and self.request.trace else {}
                 for row in self.maker.by_number(best.node, inside[: 2 * self.request.limit]):
-                    row.score = best.score
+                    row.score, row.why = best.score, why
                     rows.append(FoundRow(row, best.node, all_terms))
             self.step("number begun", terms, len(rows))
             if rows:
