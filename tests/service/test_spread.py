@@ -1,5 +1,6 @@
-"""Kept-alive connections are spread over the worker processes."""
+"""Kept-alive connections are spread over the worker processes, and answers come in one piece."""
 
+import socket
 import subprocess
 import sys
 import time
@@ -56,3 +57,12 @@ def test_no_worker_holds_most_of_the_connections(port):
         )
     assert len(held) == 2, held
     assert max(held.values()) <= 16, held
+
+
+def test_head_and_body_of_an_answer_come_together(port):
+    with socket.create_connection(("127.0.0.1", port), timeout=10) as connection:
+        for _ in range(20):
+            connection.sendall(b"GET / HTTP/1.1\r\nHost: here\r\n\r\n")
+            head, _, body = connection.recv(65536).partition(b"\r\n\r\n")
+            assert head.startswith(b"HTTP/1.1 200 OK")
+            assert body.isdigit(), "the body came later: whoever reads is woken twice"
