@@ -76,11 +76,13 @@ def find(
 
 
 def _print_trace(trace: TraceShape) -> None:
+    print_lines([""])
     print_table(
         ["dataset", "read", "tokens", "found"],
         [[r.dataset, r.reading, " ".join(r.tokens), f"{r.found:,}"] for r in trace.readings],
         numbers=["found"],
     )
+    print_lines([""])
     print_table(
         ["id", "score", "made of"],
         [
