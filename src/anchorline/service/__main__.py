@@ -3,6 +3,7 @@
 python -m anchorline.service run [--worker]
 python -m anchorline.service work
 python -m anchorline.service user EMAIL NAME          password on standard input
+python -m anchorline.service database-password       a new one, where it was lost
 python -m anchorline.service key server NAME
 python -m anchorline.service key browser NAME --origin URL --form KEY
 """
@@ -17,7 +18,7 @@ from typing import TYPE_CHECKING
 
 from anchorline.store.database import Database, StoreError
 from anchorline.store.keys import KEY_KINDS
-from anchorline.store.local_server import LocalServerError
+from anchorline.store.local_server import LocalServer, LocalServerError
 from anchorline.store.migrate import migrate
 
 from .logs import set_up_logs
@@ -39,6 +40,8 @@ def main(arguments: list[str] | None = None) -> int:
             return run(settings, with_worker=given.worker)
         if given.command in ("work", "job"):
             return _work(settings, given)
+        if given.command == "database-password":
+            return _new_database_password(settings)
         return _on_database(settings, given)
     except (SettingsError, RunError, LocalServerError, StoreError) as error:
         print(f"{error}", file=sys.stderr)
@@ -60,6 +63,17 @@ def _work(settings: Settings, given: argparse.Namespace) -> int:
         return Worker(settings, services, url).run()
     finally:
         database.close()
+
+
+def _new_database_password(settings: Settings) -> int:
+    if settings.database_url is not None:
+        print("ANCHORLINE_DATABASE_URL names a database of yours; set its password there.",
+              file=sys.stderr)  # fmt: skip
+        return 1
+    server = LocalServer(settings.var / "mariadb", settings.database_port)
+    server.renew_password()
+    print(f"The database in {server.folder} has a new password. Start the service.")
+    return 0
 
 
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
@@ -108,6 +122,7 @@ def _parser() -> argparse.ArgumentParser:
     commands.add_parser("work", help="run a worker, which loads reference data; Ctrl-C stops it")
     job = commands.add_parser("job", help="what a worker runs for one job")
     job.add_argument("id")
+    commands.add_parser("database-password", help="make a new password where it was lost")
     user = commands.add_parser("user", help="make a console user; password on standard input")
     both = commands.add_parser("provision", help="make a user and a key of each kind, as JSON")
     for people in (user, both):

@@ -3,6 +3,10 @@
 As root it runs under the account that Debian's package makes for it, else under the account
 that starts it. Its folder holds the data, the socket, the log, and `access.json` (mode 600)
 with the port and the generated password of the one database account.
+
+Nothing here removes data. A folder `data` is there only after everything that is needed to get
+into it was kept; where the password is gone all the same, the start refuses and says how to make
+a new one.
 """
 
 from __future__ import annotations
@@ -19,6 +23,8 @@ import time
 from dataclasses import dataclass
 from pathlib import Path
 
+from anchorline.private_files import Account, UnsafeFolderError, private_folder, write_whole
+
 from .database import COLLATION, Database, DatabaseUnavailableError
 
 DATABASE = "anchorline"
@@ -26,6 +32,8 @@ ACCOUNT = "anchorline"
 _DEBIAN_ACCOUNT = "mysql"
 START_SECONDS = 60
 STOP_SECONDS = 30
+# Other accounts may pass through to what is theirs, and not look around.
+_PASSED_THROUGH = 0o711
 
 
 class LocalServerError(Exception):
@@ -51,6 +59,7 @@ class LocalServer:
         self._log = self._folder / "mariadb.log"
         self._preferred_port = preferred_port
         self._process: subprocess.Popen[bytes] | None = None
+        self._given: str | None = None  # the URL that `start` returned first
 
     @property
     def folder(self) -> Path:
@@ -65,23 +74,32 @@ class LocalServer:
     def start(self) -> str:
         """Starts the server, or finds it running, and returns the database's URL.
 
+        Called again, it brings a server that died back under the same URL.
+
         Raises:
-            LocalServerError: a program is missing, or the server did not come up.
+            LocalServerError: a program or the password is missing, or the server did not come up.
         """
+        self._given = self._start()
+        return self._given
+
+    def _start(self) -> str:
         if shutil.which("mariadbd") is None:
             raise LocalServerError(
                 "mariadbd is not installed. Install Debian's mariadb-server, or set "
                 "ANCHORLINE_DATABASE_URL to a MariaDB of your own."
             )
-        password = self._prepare()
-        running = self._running_pid()
-        if running is not None:
-            access = self._read_access()
-            if access is not None and _answers(access.url):
-                return access.url
-            _end(running)
-        access = _Access(_free_port(self._preferred_port), password)
-        self._write_access(access)
+        try:
+            kept = self._prepare()
+            running = self._running_pid()
+            if running is not None:
+                if _answers(kept.url):
+                    return kept.url
+                _end(running)
+            access = _Access(self._port(kept.port), kept.password)
+            if access != kept:
+                self._write_access(access)
+        except (OSError, UnsafeFolderError) as error:
+            raise LocalServerError(f"The database's folder cannot be used: {error}") from error
         self._process = subprocess.Popen(
             [*self._as_account(), "mariadbd", *self._options(access.port)],
             cwd=self._data,
@@ -113,49 +131,103 @@ class LocalServer:
             _end(pid, self._process)
         self._process = None
 
-    def _prepare(self) -> str:
-        """Makes the folder and the system tables where they are missing; the password."""
-        self._folder.mkdir(parents=True, exist_ok=True)
+    def renew_password(self) -> None:
+        """Makes a new password for the data that is there; the next start takes it.
+
+        Raises:
+            LocalServerError: there is no data, or the server runs.
+        """
+        if not self._has_data():
+            raise LocalServerError(f"There is no database in {self._folder} yet.")
+        if self._running_pid() is not None:
+            raise LocalServerError(
+                f"The database in {self._folder} runs. Stop the service first, then run this again."
+            )
+        kept = self._read_access()
+        self._keep_password(kept.port if kept else 0)
+
+    def _prepare(self) -> _Access:
+        """Makes the folder and the system tables where there are none; how to get in."""
+        account = _account()
+        private_folder(
+            self._folder,
+            mode=_PASSED_THROUGH,
+            owner=Account(os.geteuid(), os.getegid()),
+            # Earlier releases gave the whole folder to the server's account.
+            accepted=[account.uid] if account else [],
+        )
+        self._make_log()
         access = self._read_access()
-        if access is not None and (self._data / "mysql").is_dir():
-            return access.password
-        # What an interrupted first start left is of no use to anybody.
-        shutil.rmtree(self._data, ignore_errors=True)
-        self._data.mkdir(mode=0o750)
-        self._own(self._folder)
-        self._own(self._data)
+        if self._has_data():
+            if access is None:
+                raise LocalServerError(self._locked_out())
+            return access
+        access = self._keep_password(0)
+        self._install()
+        return access
+
+    def _has_data(self) -> bool:
+        return self._data.is_dir() and any(self._data.iterdir())
+
+    def _locked_out(self) -> str:
+        return (
+            f"There is a database in {self._data}, but its password cannot be read from "
+            f"{self._folder / 'access.json'}. Nothing was changed. Put that file back from a copy, "
+            "or make a new password (nothing is lost by it): python -m anchorline.service "
+            "database-password; then start again."
+        )
+
+    def _install(self) -> None:
+        """Makes the system tables beside their place, so that `data` is whole once it is there."""
+        partial = self._folder / "data.partial"
+        shutil.rmtree(partial, ignore_errors=True)  # no server ever ran in it
+        private_folder(partial, owner=_account())
         install = subprocess.run(
             [
                 *self._as_account(),
                 "mariadb-install-db",
                 "--no-defaults",
-                f"--datadir={self._data}",
+                f"--datadir={partial}",
                 "--auth-root-authentication-method=socket",
                 "--skip-test-db",
             ],
-            cwd=self._data,
+            cwd=partial,
             capture_output=True,
             text=True,
             check=False,
         )
         if install.returncode != 0:
             raise LocalServerError(
-                f"mariadb-install-db failed in {self._data}:\n{install.stderr or install.stdout}"
+                f"mariadb-install-db failed in {partial}:\n{install.stderr or install.stdout}"
             )
-        password = secrets.token_urlsafe(24)
-        first = self._folder / "first-start.sql"
-        first.write_text(
-            f"CREATE DATABASE IF NOT EXISTS {DATABASE} "
-            f"CHARACTER SET utf8mb4 COLLATE {COLLATION};\n"
-            f"CREATE USER IF NOT EXISTS '{ACCOUNT}'@'127.0.0.1' IDENTIFIED BY '{password}';\n"
-            f"GRANT ALL ON {DATABASE}.* TO '{ACCOUNT}'@'127.0.0.1';\n"
+        if self._data.is_dir():
+            self._data.rmdir()  # _has_data said that it is empty
+        partial.rename(self._data)
+
+    def _keep_password(self, port: int) -> _Access:
+        """Keeps a new password, and what makes the server take it at its next start."""
+        access = _Access(port, secrets.token_urlsafe(24))
+        account = f"'{ACCOUNT}'@'127.0.0.1'"
+        statements = (
+            f"CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE {COLLATION};\n"
+            f"CREATE USER IF NOT EXISTS {account} IDENTIFIED BY '{access.password}';\n"
+            f"ALTER USER {account} IDENTIFIED BY '{access.password}';\n"
+            f"GRANT ALL ON {DATABASE}.* TO {account};\n"
         )
-        first.chmod(0o600)
-        self._own(first)
-        return password
+        write_whole(self._first_start, statements.encode(), owner=_account())
+        self._write_access(access)
+        return access
+
+    @property
+    def _first_start(self) -> Path:
+        return self._folder / "first-start.sql"
+
+    def _make_log(self) -> None:
+        """The server may write its log, in a folder in which it may make no file."""
+        if not self._log.exists():
+            write_whole(self._log, b"", mode=0o640, owner=_account())
 
     def _options(self, port: int) -> list[str]:
-        first = self._folder / "first-start.sql"
         return [
             "--no-defaults",
             f"--datadir={self._data}",
@@ -172,14 +244,14 @@ class LocalServer:
             "--innodb-flush-log-at-trx-commit=1",
             "--performance-schema=OFF",
             "--max-connections=100",
-            *([f"--init-file={first}"] if first.exists() else []),
+            *([f"--init-file={self._first_start}"] if self._first_start.exists() else []),
         ]
 
     def _wait_until_it_answers(self, url: str) -> None:
         deadline = time.monotonic() + START_SECONDS
         while time.monotonic() < deadline:
             if _answers(url):
-                (self._folder / "first-start.sql").unlink(missing_ok=True)
+                self._first_start.unlink(missing_ok=True)
                 return
             if not self.alive():
                 break
@@ -194,11 +266,6 @@ class LocalServer:
         account = [f"--reuid={_DEBIAN_ACCOUNT}", f"--regid={_DEBIAN_ACCOUNT}", "--init-groups"]
         return ["setpriv", *account, "--pdeathsig", "TERM", "--"]
 
-    def _own(self, path: Path) -> None:
-        if os.geteuid() == 0:
-            account = pwd.getpwnam(_DEBIAN_ACCOUNT)
-            os.chown(path, account.pw_uid, account.pw_gid)
-
     def _running_pid(self) -> int | None:
         try:
             pid = int((self._data / "mariadb.pid").read_text())
@@ -211,13 +278,42 @@ class LocalServer:
         try:
             kept = json.loads((self._folder / "access.json").read_text())
             return _Access(int(kept["port"]), str(kept["password"]))
-        except (OSError, ValueError, KeyError):
+        except (OSError, ValueError, KeyError, TypeError):
             return None
 
     def _write_access(self, access: _Access) -> None:
-        path = self._folder / "access.json"
-        path.touch(mode=0o600)
-        path.write_text(json.dumps({"port": access.port, "password": access.password}))
+        kept = json.dumps({"port": access.port, "password": access.password})
+        write_whole(self._folder / "access.json", kept.encode())
+
+    def _port(self, kept: int) -> int:
+        """The preferred port, or where that is taken the kept or any other one.
+
+        Raises:
+            LocalServerError: this server was given out on a port that is not free again.
+        """
+        if self._given is not None:
+            if not _is_free(kept):
+                raise LocalServerError(f"Another program holds the database's port {kept}.")
+            return kept
+        for port in (self._preferred_port, kept):
+            if port and _is_free(port):
+                return port
+        with socket.socket() as any_free:
+            any_free.bind(("127.0.0.1", 0))
+            return int(any_free.getsockname()[1])
+
+
+def _account() -> Account | None:
+    """The account that the server runs under, where that is not this process's own."""
+    if os.geteuid() != 0:
+        return None
+    try:
+        found = pwd.getpwnam(_DEBIAN_ACCOUNT)
+    except KeyError as error:
+        raise LocalServerError(
+            f"There is no account {_DEBIAN_ACCOUNT}; Debian's mariadb-server makes it."
+        ) from error
+    return Account(found.pw_uid, found.pw_gid)
 
 
 def _enterable(folder: Path) -> Path:
@@ -231,16 +327,14 @@ def _enterable(folder: Path) -> Path:
     return folder
 
 
-def _free_port(preferred: int) -> int:
-    for port in (preferred, 0):
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind(("127.0.0.1", port))
-            except OSError:
-                continue
-            return int(probe.getsockname()[1])
-    raise LocalServerError("There is no free port on 127.0.0.1.")
+def _is_free(port: int) -> bool:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            return False
+    return True
 
 
 def _answers(url: str) -> bool:

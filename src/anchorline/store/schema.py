@@ -24,8 +24,8 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 from .database import COLLATION
 
-# Names that are compared letter by letter: keys, ids, codes.
-_EXACT = "utf8mb4_bin"
+# Names that are compared letter by letter, blanks at their ends included: keys, ids, codes.
+_EXACT = "utf8mb4_nopad_bin"
 _TABLE = {"mariadb_default_charset": "utf8mb4", "mariadb_collate": COLLATION}
 
 
