@@ -20,7 +20,8 @@ from anchorline.core.gazetteer.rows import ROW_COLUMNS, RowBlock
 from anchorline.core.layouts import shipped_layouts
 from anchorline.core.reference import RowChecker, Source
 from anchorline.store.database import Database
-from anchorline.store.jobs import JobStore, NewJob
+from anchorline.store.job_model import NewJob
+from anchorline.store.jobs import JobStore
 from anchorline.store.load_data import KeptBlock, LoadData
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate

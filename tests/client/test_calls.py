@@ -64,6 +64,8 @@ CALLS = {
     "delete_edition": lambda c: c.datasets.remove("demo", 1),
     "get_job": lambda c: c.datasets.job("j1"),
     "cancel_job": lambda c: c.datasets.cancel("j1"),
+    "retry_job": lambda c: c.datasets.retry("j1", bad_share=0.1),
+    "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
     "get_stand": lambda c: c.stand(),
 }  # fmt: skip

@@ -258,6 +258,32 @@ def test_comparing_again_holds_against_what_is_active_now(http, name):
     assert http.get(f"datasets/{name}/editions/3").json()["comparison"]["base"] == 2
 
 
+def test_a_load_that_failed_is_tried_again_from_its_file(http, name):
+    job = send(http, name, rows(10, r3="r3,XX,Nowhere,Marl,,,"), bad_share=0)
+    failed = wait(http, job)
+    assert failed["state"] == "failed"
+    assert failed["file_bytes"] == len(rows(10, r3="r3,XX,Nowhere,Marl,,,"))
+    assert http.get(f"jobs/{job}/report").text.count("\r\n") == 2, "the report stays as well"
+    again = http.post(f"jobs/{job}/retry", params={"bad_share": 0.2})
+    assert (again.status_code, again.json()["id"]) == (202, job)
+    done = wait(http, job)
+    assert (done["state"], done["rows_done"], done["rows_bad"]) == ("done", 10, 1)
+    assert done["file_bytes"] is None, "done: the rows are kept, the file is not"
+    refused = http.post(f"jobs/{job}/retry")
+    assert (refused.status_code, refused.json()["detail"]) == (
+        409, "The load's file is not kept any more; send it again.",
+    )  # fmt: skip
+
+
+def test_the_file_of_a_failed_load_is_thrown_away_by_somebody_only(http, name):
+    job = send(http, name, rows(10, r3="r3,XX,Nowhere,Marl,,,"), bad_share=0)
+    wait(http, job)
+    assert http.delete(f"jobs/{job}/file").json()["file_bytes"] is None
+    assert http.delete(f"jobs/{job}/file").status_code == 409
+    assert http.post(f"jobs/{job}/retry").status_code == 409
+    assert http.post("jobs/nothing/retry").status_code == 404
+
+
 def pids_of_jobs(job):
     """The processes that work on a job."""
     found = []
@@ -295,6 +321,7 @@ def test_a_running_load_can_be_cancelled_and_changes_nothing(http, name):
     assert http.post(f"jobs/{job}/cancel").json()["state"] in ("running", "cancelled")
     ended = wait(http, job)
     assert (ended["state"], ended["message"]) == ("cancelled", "Cancelled; nothing was changed.")
+    assert ended["file_bytes"] == len(rows(80_000))
     assert http.get(f"datasets/{name}").json()["editions"] == []
 
 

@@ -8,7 +8,8 @@ from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.datasets import DatasetStore, EditionEntry
 from anchorline.store.edition_files import EditionFiles
 from anchorline.store.forms import FormStore
-from anchorline.store.jobs import JobStore, NewJob
+from anchorline.store.job_model import NewJob
+from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.migrate import is_migrated
 from anchorline.store.schema import Base

@@ -16,7 +16,8 @@ from anchorline.store.datasets import (
     EditionEntry,
     superfluous,
 )
-from anchorline.store.jobs import LEASE, MOST_ATTEMPTS, JobStore, LostJobError, NewJob
+from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, LostJobError, NewJob, NoFileError
+from anchorline.store.jobs import JobStore
 from anchorline.store.load_data import KeptBlock, LoadData
 from anchorline.store.once_only import OnceOnly
 from anchorline.store.tidy import tidy
@@ -38,7 +39,7 @@ def new(dataset=None, **options):
 def test_a_job_is_done_by_one_worker_and_ends_with_its_message(jobs):
     made = jobs.make(new())
     job, claim = jobs.claim()
-    assert (job.id, job.state, job.attempts) == (made.id, "running", 1)
+    assert (job.id, job.state, job.attempts) == (made.id, "running", 0)
     assert jobs.claim() is None
     jobs.end(claim, "done", "Edition 1 is ready.")
     ended = jobs.get(job.id)
@@ -66,7 +67,7 @@ def test_a_lease_that_runs_out_gives_the_job_to_another_and_shuts_the_first_one_
     assert jobs.renew(dead) is False
     clock.forward(seconds=LEASE.total_seconds() + 1)
     again, alive = jobs.claim()
-    assert (again.id, again.attempts) == (job.id, 2)
+    assert (again.id, again.attempts) == (job.id, 0), "nobody saw a process die"
     with pytest.raises(LostJobError):
         jobs.renew(dead)
     with pytest.raises(LostJobError):
@@ -91,8 +92,47 @@ def test_a_worker_that_ends_in_order_costs_no_attempt(jobs):
     jobs.make(new())
     jobs.hand_back(jobs.claim()[1])
     job, claim = jobs.claim()
-    assert job.attempts == 1
+    assert job.attempts == 0
     jobs.end(claim, "done", "")
+
+
+def test_the_file_of_a_load_stays_until_it_is_done_or_thrown_away(jobs, database):
+    data = LoadData(database)
+
+    def received():
+        job = jobs.make(new(), receiving=True)
+        data.add_part(job.id, 0, b"a piece")
+        assert not job.file_kept
+        return jobs.received(job.id, size=7, digest="d").id
+
+    given_up, cancelled, failed = received(), received(), received()
+    for _ in range(MOST_ATTEMPTS):
+        jobs.release(jobs.claim()[1])
+    assert jobs.claim() is None
+    jobs.cancel(cancelled)
+    jobs.end(jobs.claim()[1], "failed", "too many bad rows")
+    for job, state in (given_up, "failed"), (cancelled, "cancelled"), (failed, "failed"):
+        ended = jobs.get(job)
+        assert (ended.state, ended.file_kept) == (state, True)
+        assert list(data.parts(job)) == [b"a piece"]
+        again = jobs.retry(job, {"bad_share": 0.5})
+        assert (again.state, again.attempts, again.ended_at) == ("waiting", 0, None)
+        assert again.options["bad_share"] == 0.5
+        with pytest.raises(NoFileError, match="The load is waiting"):
+            jobs.retry(job, {})
+        with pytest.raises(NoFileError, match="cancel it first"):
+            jobs.discard_file(job)
+        jobs.cancel(job)
+        assert jobs.discard_file(job).file_kept is False
+        assert list(data.parts(job)) == []
+        with pytest.raises(NoFileError, match="not kept any more; send it again"):
+            jobs.retry(job, {})
+    with pytest.raises(NotThereError):
+        jobs.retry("nothing", {})
+    rebuild = jobs.make(NewJob("rebuild", "any", "me", edition=1))
+    jobs.cancel(rebuild.id)
+    with pytest.raises(NoFileError, match="is a rebuild"):
+        jobs.retry(rebuild.id, {})
 
 
 def test_cancelling_ends_a_waiting_job_at_once_and_asks_a_running_one(jobs, database):
@@ -104,6 +144,7 @@ def test_cancelling_ends_a_waiting_job_at_once_and_asks_a_running_one(jobs, data
     _, claim = jobs.claim()
     assert jobs.cancel(running.id).state == "running"
     assert jobs.renew(claim) is True
+    assert jobs.asked_to_end(claim) is True
     jobs.release(claim)
     assert jobs.claim() is None
     assert jobs.get(running.id).state == "cancelled"

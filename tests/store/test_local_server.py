@@ -9,7 +9,8 @@ from sqlalchemy import text
 from sqlalchemy.exc import SQLAlchemyError
 
 from anchorline.store.database import Database
-from anchorline.store.local_server import LocalServer, LocalServerError, _enterable
+from anchorline.store.local_server import LocalServer, LocalServerError
+from anchorline.store.server_folder import _enterable
 from tests.conftest import free_port
 
 

@@ -20,7 +20,9 @@ export default function DatasetPage(): React.ReactNode {
   if (dataset.isPending) return <Skeleton active />;
   const { data } = dataset;
   const open = data.jobs.filter(isOpen).reverse();
-  const latest = data.jobs[0];
+  const latest = open.length ? undefined : data.jobs[0];
+  // How the last work ended, and whatever still keeps a file that somebody has to decide on.
+  const ended = data.jobs.filter((job) => job === latest || (!isOpen(job) && job.file_bytes !== null));
   const active = data.editions.find((edition) => edition.active);
   return (
     <>
@@ -38,7 +40,9 @@ export default function DatasetPage(): React.ReactNode {
       {open.map((job) => (
         <JobCard key={job.id} job={job} />
       ))}
-      {!open.length && latest && <JobCard job={latest} />}
+      {ended.map((job) => (
+        <JobCard key={job.id} job={job} />
+      ))}
       <EditionTable dataset={data} />
       <LoadFile key={data.name} dataset={data.name} onSent={() => undefined} />
       <RulesCard dataset={data} />

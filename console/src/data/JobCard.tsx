@@ -1,12 +1,12 @@
 /** Work on a dataset: how far it is while it runs, how it ended after. */
 
-import { Alert, Button, Card, Progress } from "antd";
+import { Alert, Button, Card, Flex, Popconfirm, Progress } from "antd";
 
-import { count, counted, duration } from "../parts/figures";
+import { count, counted, duration, megabytes } from "../parts/figures";
 import { readable } from "../parts/times";
 import type { Job } from "./shapes";
 import { isOpen } from "./shapes";
-import { useCancel } from "./useData";
+import { useCancel, useDiscardFile, useRetry } from "./useData";
 
 const TITLES = { load: "Loading", rebuild: "Building the index of", compare: "Comparing" };
 const PHASES: Record<string, string> = {
@@ -72,7 +72,33 @@ function Ended({ job }: { job: Job }): React.ReactNode {
           )}
         </>
       }
+      action={job.file_bytes === null || fine ? undefined : <FileActions job={job} bytes={job.file_bytes} />}
       style={{ marginBottom: 16 }}
     />
+  );
+}
+
+/** What can be done with the file of a load that has not ended well. */
+function FileActions({ job, bytes }: { job: Job; bytes: number }): React.ReactNode {
+  const [retry, discard] = [useRetry(), useDiscardFile()];
+  const failure = retry.error ?? discard.error;
+  return (
+    <Flex vertical gap={6} align="end">
+      <Button size="small" type="primary" loading={retry.isPending} onClick={() => retry.mutate(job.id)}>
+        Load it again
+      </Button>
+      <Popconfirm
+        title={`Throw ${job.source_name || "the file"} (${megabytes(bytes)}) away?`}
+        description="To load it after that, it must be sent again."
+        okText="Throw it away"
+        cancelText="Keep it"
+        onConfirm={() => discard.mutate(job.id)}
+      >
+        <Button size="small" type="text" danger loading={discard.isPending}>
+          {`Throw the file away (${megabytes(bytes)})`}
+        </Button>
+      </Popconfirm>
+      {failure && <span role="alert">{failure.message}</span>}
+    </Flex>
   );
 }

@@ -18,6 +18,7 @@ export interface Job {
   made_at: string;
   made_by: string;
   message: string;
+  file_bytes: number | null;
 }
 
 export interface Rules {

@@ -72,6 +72,14 @@ export function useCancel(): UseMutationResult<Job, Error, string> {
   return useChange((job) => call<Job>(`jobs/${job}/cancel`, { method: "POST" }));
 }
 
+export function useRetry(): UseMutationResult<Job, Error, string> {
+  return useChange((job) => call<Job>(`jobs/${job}/retry`, { method: "POST" }));
+}
+
+export function useDiscardFile(): UseMutationResult<Job, Error, string> {
+  return useChange((job) => call<Job>(`jobs/${job}/file`, { method: "DELETE" }));
+}
+
 export function useRules(dataset: string): UseMutationResult<Dataset, Error, Rules> {
   return useChange((rules) => call<Dataset>(`${pathOf(dataset)}/rules`, { method: "PUT", body: rules }));
 }

@@ -1,4 +1,4 @@
-"""`data list`, `load`, `editions`, `report`, `activate`, `rules`, `rebuild`, `remove`, `cancel`."""
+"""`data list`, `load`, `editions`, `report`, `activate`, `rules`, `rebuild`, `remove`."""
 
 from __future__ import annotations
 
@@ -9,15 +9,20 @@ import click
 
 from anchorline.client import DatasetAnswer, RulesRequest
 
+from .data_jobs import cancel, discard, retry
 from .edition_report import print_report
 from .finding import Connect
-from .job_progress import progress_bar, say_job, wait_for
+from .job_progress import file_note, progress_bar, say_job, wait_for
 from .output import json_option, note, print_json, print_lines, print_table
 
 
 @click.group()
 def data() -> None:
     """The reference data: datasets, loads, editions."""
+
+
+for job_command in (cancel, retry, discard):
+    data.add_command(job_command)
 
 
 @data.command("list")
@@ -141,8 +146,8 @@ def editions(connect: Connect, dataset: str, as_json: bool) -> None:
     )
     note(_kept(found))
     for job in found.jobs:
-        if job.state not in ("done", "cancelled"):
-            note(f"{job.kind} {job.id}: {job.state}. {job.message}")
+        if job.state not in ("done", "cancelled") or job.file_bytes is not None:
+            note(f"{job.kind} {job.id}: {job.state}. {job.message}{file_note(job)}")
 
 
 @data.command()
@@ -266,19 +271,6 @@ def remove(connect: Connect, dataset: str, edition: int) -> None:
     """Take EDITION away with its rows and its index; the active one stays."""
     connect().datasets.remove(dataset, edition)
     click.echo(f"Edition {edition} of {dataset} is gone.")
-
-
-@data.command()
-@click.argument("job")
-@json_option
-@click.pass_obj
-def cancel(connect: Connect, job: str, as_json: bool) -> None:
-    """Cancel a JOB; nothing is changed by it then."""
-    found = connect().datasets.cancel(job)
-    if as_json:
-        print_json(found)
-    else:
-        click.echo(f"{found.state}: {found.message}")
 
 
 def _kept(found: DatasetAnswer) -> str:

@@ -42,12 +42,24 @@ def wait_for(datasets: Datasets, job_id: str, progress: Progress) -> JobAnswer:
     return datasets.wait(job_id, progress=show)
 
 
+def file_note(job: JobAnswer) -> str:
+    """What can be done with the file of a job that has not ended well; nothing where it is gone."""
+    if job.state not in _STATES_THAT_FAIL or job.file_bytes is None:
+        return ""
+    size = f"{job.file_bytes / 1e6:,.1f} MB"
+    return (
+        f"\nIts file ({size}) is kept: anchorline data retry {job.id}, or discard it: "
+        f"anchorline data discard {job.id}"
+    )
+
+
 def say_job(job: JobAnswer, *, as_json: bool) -> None:
     """Says how a job ended; ends the process with 1 where it failed."""
     if as_json:
         print_json(job)
     elif job.state in _STATES_THAT_FAIL:
-        click.secho(f"{job.state.capitalize()}: {job.message}", fg="red", err=True)
+        said = f"{job.state.capitalize()}: {job.message}{file_note(job)}"
+        click.secho(said, fg="red", err=True)
     else:
         click.echo(job.message or f"{job.kind} {job.id} is {job.state}.")
         if job.state == "done" and job.rows_done:

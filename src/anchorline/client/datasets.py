@@ -19,6 +19,8 @@ from anchorline.wire.datasets import (
 from .calls import Calls, part
 
 _PIECE = 1 << 20
+# Bytes that even a busy service keeps in a second, once they are there.
+_KEPT_A_SECOND = 1_000_000
 _ENDED = ("done", "failed", "cancelled")
 
 
@@ -63,6 +65,8 @@ class Datasets(Calls):
             OSError: the file cannot be read.
         """
 
+        size = file.stat().st_size
+
         def content() -> Iterator[bytes]:
             sent = 0
             with file.open("rb") as opened:
@@ -83,8 +87,10 @@ class Datasets(Calls):
                 "activate": activate,
             },
             content=content,
+            seconds=size / _KEPT_A_SECOND,
             headers={
                 "Content-Type": "application/octet-stream",
+                "Content-Length": str(size),
                 "Idempotency-Key": idempotency_key or str(uuid.uuid4()),
             },
             repeatable=True,
@@ -118,6 +124,21 @@ class Datasets(Calls):
     def cancel(self, job: str) -> JobAnswer:
         """Asks a job to end."""
         return self._post(f"jobs/{part(job)}/cancel", JobAnswer)
+
+    def retry(self, job: str, *, bad_share: float | None = None) -> JobAnswer:
+        """Puts a load that failed or was cancelled in line again, with the file that is kept.
+
+        Args:
+            bad_share: the share of rows that may be bad this time; else as before.
+        """
+        query = {"bad_share": bad_share}
+        answer = self._transport.send("POST", f"jobs/{part(job)}/retry", query=query)
+        return JobAnswer.model_validate_json(answer.content)
+
+    def discard_file(self, job: str) -> JobAnswer:
+        """Throws the file of a load that failed or was cancelled away."""
+        answer = self._transport.send("DELETE", f"jobs/{part(job)}/file")
+        return JobAnswer.model_validate_json(answer.content)
 
     def report(self, job: str) -> str:
         """The rows that a load left out, as CSV."""

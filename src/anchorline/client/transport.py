@@ -53,6 +53,7 @@ class Transport:
             trust_env=False,
         )
         self._url, self._tries, self._sleep = url, tries, sleep
+        self._timeout = timeout
 
     def close(self) -> None:
         """Closes all connections."""
@@ -68,6 +69,7 @@ class Transport:
         headers: Mapping[str, str] | None = None,
         content: Callable[[], Iterator[bytes]] | None = None,
         repeatable: bool | None = None,
+        seconds: float = 0.0,
     ) -> httpx.Response:
         """Sends a request and returns its successful answer.
 
@@ -75,15 +77,18 @@ class Transport:
             query: parameters; those that are None are left out.
             content: makes the pieces of a body that is no JSON, anew for every try.
             repeatable: whether it may be sent again; by default every GET may.
+            seconds: how much longer than usual its answer may take.
 
         Raises:
             UnreachableError: nothing answers, even after the retries.
             ProblemError: the service answered with a problem.
         """
+        timeout = httpx.Timeout(self._timeout, read=self._timeout + seconds)
         may_repeat = method == "GET" if repeatable is None else repeatable
         for attempt in range(1, self._tries + 1):
             last = not may_repeat or attempt == self._tries
             request = self._request(method, path, query, body, headers, content)
+            request.extensions["timeout"] = timeout.as_dict()
             try:
                 response = self._http.send(request)
             except httpx.TransportError as error:

@@ -1,95 +1,34 @@
 """Jobs: work on a dataset that takes longer than a request, done by workers.
 
-A worker claims a job and holds it by a lease that it renews. A worker that dies loses the lease
-and another goes on; whatever the first one still tries to write is refused. The jobs of one
-dataset are done one after another, in the order in which they were made.
-
-receiving → waiting → running → done | failed | cancelled
+A worker claims a job and holds it by a lease that it renews while the job's process lives. A
+worker that dies loses the lease and another goes on; whatever the first one still tries to write
+is refused. Only a process that really exited counts as a failed attempt. The jobs of one dataset
+are done one after another, in the order in which they were made.
 """
 
 from __future__ import annotations
 
 import secrets
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy import and_, delete, or_, select, update
 from sqlalchemy.orm import Session
 
-from .database import Database, NotThereError, StoreError, again_if_contended
+from .database import Database, NotThereError, again_if_contended
 from .datasets import make_dataset
+from .job_model import (
+    LEASE,
+    MOST_ATTEMPTS,
+    OPEN_STATES,
+    Claim,
+    Job,
+    LostJobError,
+    NewJob,
+    NoFileError,
+)
 from .once_only import OnceOnly, made_before, note_key
 from .schema import DatasetRow, JobRow, RowBlockRow, SourcePartRow
-
-JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare")
-JOB_STATES: tuple[str, ...] = ("receiving", "waiting", "running", "done", "failed", "cancelled")
-OPEN_STATES = ("receiving", "waiting", "running")
-LEASE = timedelta(seconds=15)
-MOST_ATTEMPTS = 3
-
-
-class LostJobError(StoreError):
-    """The job is no longer this worker's: its lease ran out, or it was cancelled."""
-
-
-@dataclass(frozen=True, slots=True)
-class NewJob:
-    """A job to be made; `options` are those of its kind."""
-
-    kind: str
-    dataset: str
-    made_by: str
-    source_name: str = ""
-    options: dict[str, Any] = field(default_factory=dict)
-    edition: int | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Job:
-    """A job as it stands.
-
-    Attributes:
-        phase: what it is at: `reading`, `building`, `comparing`.
-        phase_at: since when.
-        reading_seconds: how long its reading took, once that is over.
-        bytes_done, bytes_total: of the file that it loads.
-        edition: the number of the edition that it makes or works on.
-        message: how it ended, for people.
-    """
-
-    id: str
-    kind: str
-    dataset: str
-    state: str
-    options: dict[str, Any]
-    source_name: str
-    source_digest: str
-    made_at: datetime
-    made_by: str
-    started_at: datetime | None
-    ended_at: datetime | None
-    attempts: int
-    cancel_asked: bool
-    phase: str
-    phase_at: datetime | None
-    reading_seconds: float
-    rows_done: int
-    rows_bad: int
-    bytes_done: int
-    bytes_total: int
-    edition: int | None
-    message: str
-
-
-@dataclass(frozen=True, slots=True)
-class Claim:
-    """A worker's hold on a job."""
-
-    job: str
-    token: str
-
 
 _FIELDS: tuple[str, ...] = tuple(Job.__dataclass_fields__)
 
@@ -141,6 +80,7 @@ class JobStore:
             if row is None or row.state != "receiving":
                 raise NotThereError(f"There is no job {job!r} that waits for its file.")
             row.state, row.bytes_total, row.source_digest = "waiting", size, digest
+            row.file_kept = True
             return _job(row)
 
     def made_by_key(self, once: OnceOnly) -> Job:
@@ -177,14 +117,51 @@ class JobStore:
     def cancel(self, job: str) -> Job:
         """Asks a job to end; one that has not begun ends at once, one that has ended stays so."""
         with self._database.transaction() as session:
-            row = session.get(JobRow, job, with_for_update=True)
-            if row is None:
-                raise NotThereError(f"There is no job {job!r}.")
+            row = _row(session, job)
             if row.state in OPEN_STATES:
                 row.cancel_asked = True
                 if row.state != "running":
                     _end(session, row, "cancelled", "Cancelled before it began.")
                     row.ended_at = self._database.now()
+            return _job(row)
+
+    @again_if_contended
+    def retry(self, job: str, options: dict[str, Any]) -> Job:
+        """Puts a load that failed or was cancelled in line again, with the file that is kept.
+
+        Args:
+            options: those that change; the others stay.
+
+        Raises:
+            NotThereError: there is no such job.
+            NoFileError: it has not ended so, or its file is not kept.
+        """
+        with self._database.transaction() as session:
+            row = _row(session, job)
+            if row.state not in ("failed", "cancelled") or not row.file_kept:
+                raise NoFileError(_not_again(row))
+            session.execute(delete(RowBlockRow).where(RowBlockRow.job == row.id))
+            row.state, row.phase, row.message = "waiting", "", ""
+            row.options = {**row.options, **options}
+            row.attempts = row.rows_done = row.rows_bad = row.bytes_done = 0
+            row.started_at = row.ended_at = row.phase_at = row.edition = None
+            row.reading_seconds, row.cancel_asked = 0.0, False
+            return _job(row)
+
+    @again_if_contended
+    def discard_file(self, job: str) -> Job:
+        """Throws the file of an ended load away.
+
+        Raises:
+            NotThereError: there is no such job.
+            NoFileError: it has not ended, or has no file any more.
+        """
+        with self._database.transaction() as session:
+            row = _row(session, job)
+            if row.state in OPEN_STATES or not row.file_kept:
+                raise NoFileError(_not_again(row))
+            session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
+            row.file_kept = False
             return _job(row)
 
     # For workers
@@ -221,7 +198,6 @@ class JobStore:
                 return None
             claim = Claim(row.id, secrets.token_hex(16))
             row.state, row.claim, row.lease_until = "running", claim.token, now + LEASE
-            row.attempts += 1
             row.started_at = row.started_at or now
             return _job(row), claim
 
@@ -231,6 +207,14 @@ class JobStore:
         with self._database.transaction() as session:
             touch_job(session, claim, lease_until=self._database.now() + LEASE)
             return bool(session.scalar(select(JobRow.cancel_asked).where(JobRow.id == claim.job)))
+
+    def asked_to_end(self, claim: Claim) -> bool:
+        """Whether a claimed job is asked to end; LostJobError where the claim no longer holds."""
+        with self._database.transaction() as session:
+            row = session.get(JobRow, claim.job)
+            if row is None or row.state != "running" or row.claim != claim.token:
+                raise LostJobError(f"The job {claim.job} is no longer this worker's.")
+            return row.cancel_asked
 
     @again_if_contended
     def enter_phase(self, claim: Claim, phase: str, **values: Any) -> None:
@@ -246,16 +230,16 @@ class JobStore:
 
     @again_if_contended
     def release(self, claim: Claim) -> None:
-        """Gives a job back, for any worker to go on with."""
+        """Gives back a job whose process died, for any worker to go on with."""
         with self._database.transaction() as session:
-            touch_job(session, claim, state="waiting", claim="", lease_until=None)
+            values = {"state": "waiting", "claim": "", "lease_until": None}
+            touch_job(session, claim, attempts=JobRow.attempts + 1, **values)
 
     @again_if_contended
     def hand_back(self, claim: Claim) -> None:
-        """The same at the end of a worker, which is no failed attempt."""
+        """The same without a death: the worker ends, or the database was away."""
         with self._database.transaction() as session:
-            values = {"state": "waiting", "claim": "", "lease_until": None}
-            touch_job(session, claim, attempts=JobRow.attempts - 1, **values)
+            touch_job(session, claim, state="waiting", claim="", lease_until=None)
 
     @again_if_contended
     def end(self, claim: Claim, state: str, message: str) -> None:
@@ -284,11 +268,27 @@ def touch_job(session: Session, held: Claim, /, **values: Any) -> None:
         raise LostJobError(f"The job {held.job} is no longer this worker's.")
 
 
+def _row(session: Session, job: str) -> JobRow:
+    row = session.get(JobRow, job, with_for_update=True)
+    if row is None:
+        raise NotThereError(f"There is no job {job!r}.")
+    return row
+
+
+def _not_again(row: JobRow) -> str:
+    if row.kind != "load":
+        return f"The job is a {row.kind} and has no file; start another one."
+    if row.state in OPEN_STATES:
+        return f"The load is {row.state}; cancel it first."
+    return "The load's file is not kept any more; send it again."
+
+
 def _end(session: Session, row: JobRow, state: str, message: str) -> None:
-    """Ends a job that no worker holds, with whatever was kept for it."""
+    """Ends a job that no worker holds; half a file is of no use, a whole one stays."""
+    if row.state == "receiving":
+        session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
     row.state, row.message = state, message
     row.phase, row.lease_until, row.claim = "", None, ""
-    session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
     session.execute(delete(RowBlockRow).where(RowBlockRow.job == row.id))
 
 

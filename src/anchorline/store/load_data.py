@@ -18,7 +18,8 @@ from anchorline.core.gazetteer.rows import RowBlock
 from anchorline.core.reference import BadRow, Findings
 
 from .database import Database, again_if_contended
-from .jobs import Claim, touch_job
+from .job_model import Claim
+from .jobs import touch_job
 from .schema import JobRow, RowBlockRow, SourcePartRow
 
 _QUICK = 1
@@ -78,6 +79,7 @@ class LoadData:
         """Takes out a file that is no longer needed."""
         with self._database.transaction() as session:
             session.execute(delete(SourcePartRow).where(SourcePartRow.job == job))
+            session.execute(update(JobRow).where(JobRow.id == job).values(file_kept=False))
 
     # Rows
 

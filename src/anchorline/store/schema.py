@@ -17,6 +17,7 @@ from sqlalchemy import (
     String,
     Text,
     TypeDecorator,
+    text,
 )
 from sqlalchemy.dialects.mysql import DATETIME, LONGBLOB, LONGTEXT
 from sqlalchemy.engine import Dialect
@@ -157,6 +158,7 @@ class JobRow(Base):
     bytes_total: Mapped[int] = mapped_column(BigInteger, default=0)
     edition: Mapped[int | None] = mapped_column(Integer)
     message: Mapped[str] = mapped_column(Text, default="")
+    file_kept: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
 
 
 class SourcePartRow(Base):

@@ -11,7 +11,7 @@ from .schema import EditionRow, IdempotencyRow, JobRow, LoginSessionRow, SignInF
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
-# A job takes with it the report of the rows that it left out.
+# A job takes with it the report of the rows that it left out; one whose file is kept stays.
 JOBS_REMEMBERED = timedelta(days=90)
 UPLOADS_WAITED_FOR = timedelta(days=1)
 
@@ -22,7 +22,9 @@ def tidy(database: Database) -> int:
     of_editions = select(EditionRow.job).where(EditionRow.job.is_not(None))
     old = [
         delete(JobRow).where(
-            JobRow.ended_at < now - JOBS_REMEMBERED, JobRow.id.not_in(of_editions)
+            JobRow.ended_at < now - JOBS_REMEMBERED,
+            JobRow.id.not_in(of_editions),
+            JobRow.file_kept.is_(False),
         ),
         delete(JobRow).where(
             JobRow.state == "receiving", JobRow.made_at < now - UPLOADS_WAITED_FOR

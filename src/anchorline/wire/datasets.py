@@ -37,6 +37,7 @@ _JOB = {
     "made_at": "2026-03-01T09:00:00Z",
     "made_by": "admin@brackwater.example",
     "message": "",
+    "file_bytes": 52428800,
 }
 _EDITION = {
     "number": 2,
@@ -92,6 +93,7 @@ class JobAnswer(Shape):
     made_at: datetime
     made_by: str
     message: str = Field(description="How it ended, or what it waits for")
+    file_bytes: int | None = Field(description="Size of its file, as long as that is kept")
 
 
 class EditionSummary(Shape):
@@ -261,4 +263,12 @@ class LoadQuery(RequestShape):
     bad_share: Share | None = Field(None, description="Share of rows that may be bad")
     activate: Literal["rule", "always", "never"] = Field(
         "rule", description="Whether it becomes active by itself; rule: as the dataset has it"
+    )
+
+
+class RetryQuery(RequestShape):
+    """What is to be different when a load is tried again."""
+
+    bad_share: Share | None = Field(
+        None, description="Share of rows that may be bad; else as before"
     )

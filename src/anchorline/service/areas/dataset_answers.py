@@ -10,7 +10,7 @@ from anchorline.core.reference import FINDINGS, Findings
 from anchorline.core.reference.comparison import Comparison
 from anchorline.core.reference.progress import seconds_left
 from anchorline.store.datasets import Dataset, EditionEntry
-from anchorline.store.jobs import OPEN_STATES, Job
+from anchorline.store.job_model import OPEN_STATES, Job
 from anchorline.wire.datasets import (
     ComparisonShape,
     DatasetAnswer,
@@ -129,6 +129,7 @@ def _job(job: Job, now: datetime, *, others_run: bool) -> JobAnswer:
         seconds_left=None if left is None else round(left, 1),
         made_at=job.made_at,
         made_by=job.made_by,
+        file_bytes=job.bytes_total if job.file_kept else None,
         message=_message(job, now, others_run=others_run),
     )
 

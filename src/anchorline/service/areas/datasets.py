@@ -9,7 +9,7 @@ from dataclasses import asdict
 from anchorline.core.errors import EditionError, Problem
 from anchorline.core.reference.report import report_lines
 from anchorline.store.datasets import DatasetRules
-from anchorline.store.jobs import OPEN_STATES, Job, NewJob
+from anchorline.store.job_model import OPEN_STATES, Job, NewJob, NoFileError
 from anchorline.wire.base import Shape
 from anchorline.wire.datasets import (
     DatasetAnswer,
@@ -17,6 +17,7 @@ from anchorline.wire.datasets import (
     EditionAnswer,
     JobAnswer,
     LoadQuery,
+    RetryQuery,
     RulesRequest,
 )
 
@@ -175,6 +176,38 @@ def get_job(call: Call) -> Shape:
 def cancel_job(call: Call) -> Shape:
     """Asks a job to end; one that has ended stays as it is."""
     return job_answer(call.services, call.services.jobs.cancel(call.path["job"]))
+
+
+@area.endpoint(
+    "POST",
+    "/jobs/<job>/retry",
+    access=Access.SERVER,
+    query=RetryQuery,
+    answer=JobAnswer,
+    status=202,
+    problems=(409,),
+)
+def retry_job(call: Call) -> Reply:
+    """Puts a load that failed or was cancelled in line again, with the file that is kept."""
+    query = call.query(RetryQuery)
+    options = {} if query.bad_share is None else {"bad_share": query.bad_share}
+    try:
+        job = call.services.jobs.retry(call.path["job"], options)
+    except NoFileError as error:
+        raise ProblemError(409, str(error)) from None
+    return Reply(job_answer(call.services, job), status=202)
+
+
+@area.endpoint(
+    "DELETE", "/jobs/<job>/file", access=Access.SERVER, answer=JobAnswer, problems=(409,)
+)
+def discard_job_file(call: Call) -> Shape:
+    """Throws the file of a load that failed or was cancelled away."""
+    try:
+        job = call.services.jobs.discard_file(call.path["job"])
+    except NoFileError as error:
+        raise ProblemError(409, str(error)) from None
+    return job_answer(call.services, job)
 
 
 @area.endpoint(

@@ -13,7 +13,7 @@ from anchorline.core.errors import Problem
 from anchorline.core.reference import Source, SourceError
 from anchorline.core.reference.source import ACTION_COLUMN
 from anchorline.store.database import AlreadyThereError, ReusedKeyError, StoreError
-from anchorline.store.jobs import Job, NewJob
+from anchorline.store.job_model import Job, NewJob
 from anchorline.store.once_only import OnceOnly
 
 from ..context import Services

@@ -12,7 +12,7 @@ from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
 from anchorline.store.database import NotThereError
 from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
-from anchorline.store.jobs import OPEN_STATES, Job, NewJob
+from anchorline.store.job_model import OPEN_STATES, Job, NewJob
 
 from ..context import Services
 from ..logs import logger

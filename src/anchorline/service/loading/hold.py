@@ -1,15 +1,20 @@
-"""A worker's hold on its job while it works: renewed in the background, asked now and then."""
+"""A job's process looks, in the background, whether the job is still its own and wanted.
+
+The worker that started the process holds the lease: it has nothing else to do, and is not at a
+low priority.
+"""
 
 from __future__ import annotations
 
 import threading
 
 from anchorline.store.database import StoreError
-from anchorline.store.jobs import Claim, JobStore, LostJobError
+from anchorline.store.job_model import Claim, LostJobError
+from anchorline.store.jobs import JobStore
 
 from ..logs import logger
 
-RENEW_SECONDS = 2.0
+_LOOK_SECONDS = 2.0
 _log = logger("jobs")
 
 
@@ -22,14 +27,14 @@ class JobStoppedError(Exception):
 
 
 class Hold:
-    """Renews the lease of a claim until it is closed."""
+    """Looks after a claim until it is closed."""
 
     def __init__(self, jobs: JobStore, claim: Claim) -> None:
         self.claim = claim
         self._jobs = jobs
         self._reason = ""
         self._closed = threading.Event()
-        self._thread = threading.Thread(target=self._renew, name="hold", daemon=True)
+        self._thread = threading.Thread(target=self._look, name="hold", daemon=True)
 
     def __enter__(self) -> Hold:
         self._thread.start()
@@ -46,19 +51,18 @@ class Hold:
 
     def ask(self) -> None:
         """The same as `check`, but as things stand now and not a moment ago."""
-        self._renew_once()
+        self._look_once()
         self.check()
 
-    def _renew(self) -> None:
-        while not self._closed.wait(RENEW_SECONDS):
-            self._renew_once()
+    def _look(self) -> None:
+        while not self._closed.wait(_LOOK_SECONDS):
+            self._look_once()
 
-    def _renew_once(self) -> None:
+    def _look_once(self) -> None:
         try:
-            if self._jobs.renew(self.claim):
+            if self._jobs.asked_to_end(self.claim):
                 self._reason = self._reason or "cancelled"
         except LostJobError:
             self._reason = "lost"
         except StoreError as error:
-            # The lease lasts longer than a short absence of the database.
-            _log.warning("lease not renewed", job=self.claim.job, error=str(error))
+            _log.warning("job not looked at", job=self.claim.job, error=str(error))

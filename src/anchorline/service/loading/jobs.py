@@ -9,7 +9,7 @@ from anchorline.core.errors import EditionError
 from anchorline.core.reference.comparison import Comparison
 from anchorline.store.database import NotThereError
 from anchorline.store.datasets import EditionEntry
-from anchorline.store.jobs import Claim, Job
+from anchorline.store.job_model import Claim, Job
 
 from ..context import Services
 from ..logs import logger
@@ -64,8 +64,10 @@ def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
             raise
         state, message = "cancelled", "Cancelled; nothing was changed."
     if job.kind == "load" and state != "done":
-        _clear_away(services, job)
+        services.load_data.drop_rows(job.id)  # not the report of those that were left out
     services.jobs.end(claim, state, message)
+    if job.kind == "load" and state == "done":
+        services.load_data.drop_file(job.id)
     _log.info("job ended", job=job.id, dataset=job.dataset, state=state, message=message)
 
 
@@ -92,7 +94,6 @@ def _read(services: Services, job: Job, hold: Hold, options: LoadOptions) -> int
     number = services.datasets.give_number(job.dataset)
     seconds = monotonic() - began
     services.jobs.enter_phase(hold.claim, "building", edition=number, reading_seconds=seconds)
-    services.load_data.drop_file(job.id)
     return number
 
 
@@ -148,9 +149,3 @@ def _compare(services: Services, job: Job, hold: Hold) -> str:
     entry = services.datasets.edition(job.dataset, job.edition or 0)
     services.datasets.put_edition(replace(entry, comparison=comparison.to_document()))
     return f"Compared with edition {comparison.base}."
-
-
-def _clear_away(services: Services, job: Job) -> None:
-    """What an unsuccessful load leaves: the report of the rows, not the rows."""
-    services.load_data.drop_file(job.id)
-    services.load_data.drop_rows(job.id)

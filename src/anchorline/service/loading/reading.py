@@ -17,7 +17,7 @@ from anchorline.core.reference.changes import ChangeSet
 from anchorline.core.reference.findings import Sample
 from anchorline.core.reference.repeats import RowHashes
 from anchorline.core.reference.source import ACTION_COLUMN, SourceError
-from anchorline.store.jobs import Job
+from anchorline.store.job_model import Job
 from anchorline.store.load_data import KeptBlock
 
 from ..context import Services

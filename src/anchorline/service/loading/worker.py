@@ -1,7 +1,8 @@
 """The worker: looks for jobs and gives each a process of its own.
 
 Jobs run at a low priority, so that whoever types does not notice them, and their memory goes
-back to the system when they end. A job's process that dies is noticed at once.
+back to the system when they end. A job's process that dies is noticed at once. The worker holds
+the jobs' leases itself, at a normal priority: a process that gets little time loses nothing.
 """
 
 from __future__ import annotations
@@ -11,10 +12,11 @@ import signal
 import subprocess
 import sys
 import time
+from collections.abc import Sequence
 from contextlib import suppress
 
-from anchorline.store.database import StoreError
-from anchorline.store.jobs import Claim, Job, LostJobError
+from anchorline.store.database import DatabaseUnavailableError, StoreError
+from anchorline.store.job_model import Claim, Job, LostJobError
 
 from ..context import Services
 from ..logs import logger
@@ -26,15 +28,32 @@ from .jobs import do_job
 from .priority import step_back
 
 _LOOK_SECONDS = 0.5
+_RENEW_SECONDS = 3.0
 _AWAY_SECONDS = 3.0
 _STOP_SECONDS = 20
+# What a job's process exits with where the database was away: no fault of the job.
+DATABASE_AWAY = 75
 _log = logger("worker")
 
 
 class Worker:
-    """Runs jobs until it is told to stop."""
+    """Runs jobs until it is told to stop.
 
-    def __init__(self, settings: Settings, services: Services, url: str) -> None:
+    Args:
+        command: what a job's process runs, before the job's id.
+        renew_every: seconds between two renewals of the leases.
+    """
+
+    def __init__(
+        self,
+        settings: Settings,
+        services: Services,
+        url: str,
+        *,
+        command: Sequence[str] = (sys.executable, "-m", "anchorline.service", "job"),
+        renew_every: float = _RENEW_SECONDS,
+    ) -> None:
+        self._command, self._renew_every = command, renew_every
         self._settings, self._services = settings, services
         self._environment = {
             **os.environ,
@@ -42,12 +61,13 @@ class Worker:
             "ANCHORLINE_VAR_DIR": str(settings.var),
         }
         self._running: dict[subprocess.Popen[bytes], tuple[Job, Claim]] = {}
+        self._renewed = time.monotonic()
         self._stopping = False
-        for number in (signal.SIGINT, signal.SIGTERM):
-            signal.signal(number, self._stop)
 
     def run(self) -> int:
         """Works until a signal asks to stop; returns the exit status."""
+        for number in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(number, self._stop)
         _log.info("worker started", jobs_at_once=self._settings.loads)
         pause, looked_for_lost = _LOOK_SECONDS, False
         while not self._stopping:
@@ -55,16 +75,25 @@ class Worker:
                 if not looked_for_lost:
                     have_lost_built(self._services)
                     looked_for_lost = True
-                self._look_after()
-                while len(self._running) < self._settings.loads and self._start_next():
-                    pass
+                self.look()
                 pause = _LOOK_SECONDS
             except StoreError as error:
                 _log.warning("jobs not looked up", error=str(error))
                 pause = _AWAY_SECONDS
             time.sleep(pause)
-        self._end_all()
+        self.end_all()
         return 0
+
+    def look(self) -> None:
+        """Looks once after the jobs that run, and starts those that wait.
+
+        Raises:
+            StoreError: the database does not answer; the jobs go on.
+        """
+        self._look_after()
+        self._renew()  # before others are claimed: what is ours must not look orphaned
+        while len(self._running) < self._settings.loads and self._start_next():
+            pass
 
     def _stop(self, _number: int, _frame: object) -> None:
         self._stopping = True
@@ -74,10 +103,7 @@ class Worker:
         if claimed is None:
             return False
         job, claim = claimed
-        command = [
-            "setpriv", "--pdeathsig", "TERM", "--",
-            sys.executable, "-m", "anchorline.service", "job", claim.job,
-        ]  # fmt: skip
+        command = ["setpriv", "--pdeathsig", "TERM", "--", *self._command, claim.job]
         # The token goes through the environment: others can read a process's arguments.
         process = subprocess.Popen(
             command,
@@ -96,13 +122,34 @@ class Worker:
             job, claim = self._running.pop(process)
             if process.returncode == 0:
                 continue
-            _log.error("job's process died", job=job.id, status=process.returncode)
+            give_back = self._services.jobs.release
+            if process.returncode == DATABASE_AWAY:
+                give_back = self._services.jobs.hand_back
+            else:
+                _log.error("job's process died", job=job.id, status=process.returncode)
             try:
-                self._services.jobs.release(claim)
+                give_back(claim)
             except LostJobError:
                 _log.info("job was settled before", job=job.id)
+            except StoreError:
+                self._running[process] = (job, claim)  # again at the next look
+                raise
 
-    def _end_all(self) -> None:
+    def _renew(self) -> None:
+        """Renews the leases; a process whose job is another's by now has nothing to do any more."""
+        if time.monotonic() - self._renewed < self._renew_every:
+            return
+        for process, (job, claim) in self._running.items():
+            try:
+                self._services.jobs.renew(claim)
+            except LostJobError:
+                if process.poll() is None:
+                    _log.warning("job lost", job=job.id)
+                    process.terminate()
+        self._renewed = time.monotonic()
+
+    def end_all(self) -> None:
+        """Has the jobs' processes hand their jobs back, and ends them."""
         for process in self._running:
             process.terminate()
         deadline = time.monotonic() + _STOP_SECONDS
@@ -134,4 +181,7 @@ def run_job(services: Services, job_id: str, token: str) -> int:
             _log.warning("job lost", job=job_id, error=str(error))
         except JobStoppedError as stop:
             _log.info("job stopped", job=job_id, reason=stop.reason)
+        except DatabaseUnavailableError as error:
+            _log.warning("job interrupted", job=job_id, error=str(error))
+            return DATABASE_AWAY
     return 0

@@ -1,0 +1,106 @@
+"""The worker holds the leases of its jobs, whatever their processes get of the machine."""
+
+import sys
+import time
+import uuid
+
+import pytest
+from sqlalchemy import text
+
+from anchorline.service.context import make_services
+from anchorline.service.loading.worker import DATABASE_AWAY, Worker
+from anchorline.service.settings import read_settings
+from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, NewJob
+from anchorline.store.jobs import JobStore
+
+SLEEPS = (sys.executable, "-c", "import time; time.sleep(60)")
+
+
+def ends_with(status):
+    return (sys.executable, "-c", f"import sys; sys.exit({status})")
+
+
+@pytest.fixture
+def worker_of(database, database_url, tmp_path):
+    """Makes workers whose jobs run a command of the test's."""
+    settings = read_settings({"ANCHORLINE_VAR_DIR": str(tmp_path), "ANCHORLINE_LOADS": "8"})
+    services, made = make_services(settings, database), []
+    with database.transaction() as session:
+        session.execute(text("UPDATE job SET state = 'cancelled'"))  # those of other tests
+
+    def make(command):
+        made.append(Worker(settings, services, database_url, command=command, renew_every=0))
+        return made[-1]
+
+    yield make
+    for worker in made:
+        worker.end_all()
+
+
+@pytest.fixture
+def job(database, worker_of):
+    return JobStore(database).make(NewJob("load", f"d{uuid.uuid4().hex[:9]}", "me")).id
+
+
+def look_until(worker, jobs, job, wanted):
+    deadline = time.monotonic() + 20
+    while not wanted(jobs.get(job)):
+        assert time.monotonic() < deadline, jobs.get(job)
+        worker.look()
+        time.sleep(0.02)
+
+
+def test_a_job_whose_process_gets_no_time_is_neither_given_up_nor_done_twice(
+    worker_of, job, database, clock
+):
+    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker.look()
+    (process,) = worker._running
+    for _ in range(20):
+        clock.forward(seconds=LEASE.total_seconds() - 1)
+        worker.look()
+        assert jobs.claim() is None, "another worker would do it as well"
+    assert list(worker._running) == [process]
+    assert (jobs.get(job).state, jobs.get(job).attempts) == ("running", 0)
+
+
+def test_after_the_database_was_away_the_worker_goes_on_holding_its_job(
+    worker_of, job, database, clock
+):
+    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker.look()
+    clock.forward(seconds=LEASE.total_seconds() * 3)
+    worker.look()
+    assert len(worker._running) == 1, "its own job looked orphaned to it"
+    assert jobs.claim() is None
+
+
+def test_a_process_whose_job_another_worker_has_by_now_is_ended(worker_of, job, database, clock):
+    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker.look()
+    (process,) = worker._running
+    clock.forward(seconds=LEASE.total_seconds() + 1)
+    assert jobs.claim()[0].id == job
+    worker.look()
+    assert process.wait(10) != 0
+    worker.look()
+    assert not worker._running
+    assert jobs.get(job).attempts == 0
+
+
+def test_only_processes_that_really_died_count_until_the_job_is_given_up(worker_of, job, database):
+    jobs = JobStore(database)
+    look_until(worker_of(ends_with(9)), jobs, job, lambda found: found.state == "failed")
+    assert jobs.get(job).attempts == MOST_ATTEMPTS
+    assert f"died {MOST_ATTEMPTS} times" in jobs.get(job).message
+
+
+def test_a_process_that_ends_because_the_database_was_away_costs_no_attempt(
+    worker_of, job, database
+):
+    worker, jobs = worker_of(ends_with(DATABASE_AWAY)), JobStore(database)
+    worker.look()
+    (process,) = worker._running
+    process.wait(10)
+    worker.look()
+    assert (jobs.get(job).state, jobs.get(job).attempts) == ("running", 0), "started again"
