@@ -139,11 +139,7 @@ class LocalServer:
             "--innodb-flush-log-at-trx-commit=1",
             "--performance-schema=OFF",
             "--max-connections=100",
-            *(
-                [f"--init-file={self._folder.first_start}"]
-                if self._folder.first_start.exists()
-                else []
-            ),
+            *([f"--init-file={first_start}"] if first_start.exists() else []),
         ]
 
     def _wait_until_it_answers(self, url: str) -> None:
