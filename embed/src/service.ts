@@ -97,6 +97,27 @@ export async function call<Answer>(
   );
 }
 
+/** Statuses of a service that is away for a moment; 0 where nothing answered. */
+const AWAY = [0, 502, 503, 504];
+const PAUSES_MS = [1000, 2000, 4000];
+
+/** Does a call that does no harm when it is done again, and again after pauses while nobody answers. */
+export async function insistently<Answer>(
+  calling: () => Promise<Answer>,
+  waiting: () => void = () => undefined,
+): Promise<Answer> {
+  for (const pause of PAUSES_MS) {
+    try {
+      return await calling();
+    } catch (error) {
+      if (!(error instanceof ServiceError) || !AWAY.includes(error.status)) throw error;
+      waiting();
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  }
+  return calling();
+}
+
 /** A path with its parts escaped: path`forms/${key}`. */
 export function path(texts: TemplateStringsArray, ...parts: string[]): string {
   return texts.reduce((all, text, i) => all + encodeURIComponent(parts[i - 1] ?? "") + text);

@@ -46,6 +46,23 @@ def test_a_body_over_the_limit_is_a_413(api):
     assert answer.headers["Content-Type"] == "application/problem+json"
 
 
+@pytest.mark.parametrize("size", [4096, 4097])
+def test_signing_in_takes_a_small_body_only(stack, size):
+    body = b'{"email": "a@b.example", "password": "x", "z": "'
+    body += b"z" * (size - len(body) - 2) + b'"}'
+    with stack.http(None) as http:
+        answer = http.post("/api/v1/session", content=body, headers=JSON)
+    assert answer.status_code == (422 if size == 4096 else 413)
+
+
+@pytest.mark.parametrize(("count", "status"), [(50_000, "not known"), (50_001, "more than 50,000")])
+def test_a_body_of_very_many_values_is_refused_before_it_is_looked_at(api, count, status):
+    answer = api.post(LINES, content=b'{"z": [%s]}' % b",".join([b"1"] * (count - 1)), headers=JSON)
+    assert answer.status_code == 422
+    assert status in answer.text
+    assert len(answer.content) < 10_000
+
+
 def test_more_values_than_a_form_can_have_are_refused(api):
     body = {"values": {f"k{i}": "v" for i in range(501)}}
     assert api.post("forms/tuning-visit/records", json=body).status_code == 422

@@ -1,20 +1,17 @@
 """From what went wrong to a problem answer."""
 
-import json
-
 import pytest
 from flask import Flask
 from pydantic import ValidationError
 
 from anchorline.core.errors import DocumentError, Problem, UnknownNameError
-from anchorline.service.problem_worker import refusal
 from anchorline.service.problems import (
     ProblemError,
     from_validation,
     install_problem_handlers,
     invalid,
 )
-from anchorline.store.database import DatabaseUnavailableError, NotThereError
+from anchorline.store.database import DatabaseUnavailableError, NotThereError, StorageFullError
 from anchorline.wire.forms import FormDocument
 
 
@@ -35,7 +32,8 @@ def raising(error):
         (ProblemError(418, "no coffee"), 418, "no coffee"),
         (UnknownNameError("component", "stret", ["street"]), 422, "Did you mean street"),
         (NotThereError("There is no form 'x'."), 404, "There is no form 'x'."),
-        (DatabaseUnavailableError("away"), 503, "nothing was changed"),
+        (DatabaseUnavailableError("away"), 503, "nothing is made twice"),
+        (StorageFullError("full"), 507, "There is no room left"),
         (RuntimeError("secret detail"), 500, "it has been logged"),
     ],
 )
@@ -78,7 +76,24 @@ def test_a_shape_that_does_not_fit_is_named_at_its_place(document, pointer, deta
     assert detail in problem.detail
 
 
-def test_a_refusal_before_the_application_is_whole_http():
-    head, body = refusal(414, "Too long.").split(b"\r\n\r\n", 1)
-    assert f"Content-Length: {len(body)}".encode() in head
-    assert json.loads(body)["detail"] == "Too long."
+def test_at_most_twenty_problems_are_listed_whatever_there_are():
+    few, many = invalid([Problem("/a", "x")] * 20), invalid([Problem("/a", "x")] * 21)
+    assert (len(few.errors), few.detail) == (20, "The request has 20 problems; see errors.")
+    assert len(many.errors) == 20
+    assert many.detail == "The request has 21 problems; errors has the first 20."
+
+
+def test_unknown_names_without_end_cost_little_and_are_counted():
+    with pytest.raises(ValidationError) as caught:
+        FormDocument.model_validate({f"n{i}": 1 for i in range(40_000)})
+    problem = from_validation(caught.value, FormDocument)
+    assert len(problem.errors) == 20
+    assert problem.detail.startswith("The request has 40,00")
+
+
+def test_a_name_of_a_million_letters_is_cut_short_in_what_is_said_of_it():
+    with pytest.raises(ValidationError) as caught:
+        FormDocument.model_validate({"x" * 1_000_000: 1})
+    assert max(len(p.detail) for p in from_validation(caught.value, FormDocument).errors) < 200
+    answer = raising(UnknownNameError("component", "y" * 1_000_000, ["street"]))
+    assert len(answer.text) < 400

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from werkzeug.test import Client
 
-from anchorline.service.app import AREAS, create_app, services_of
+from anchorline.service.app import AREAS, create_app, metrics_of, services_of
 from anchorline.service.edge import Edge
 from anchorline.service.settings import read_settings
 from anchorline.service.short_way import ShortWay
@@ -34,7 +34,7 @@ class Ways:
 
     def __init__(self, app, key):
         self.behind = Usual(app)
-        self.short = Client(Edge(ShortWay(self.behind, AREAS, services_of(app))))
+        self.short = Client(Edge(ShortWay(self.behind, AREAS, services_of(app), metrics_of(app))))
         self.usual = Client(Edge(Usual(app)))
         self.key = {"Authorization": f"Bearer {key}"}
 

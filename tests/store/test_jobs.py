@@ -105,11 +105,13 @@ def test_the_file_of_a_load_stays_until_it_is_done_or_thrown_away(jobs, database
         assert not job.file_kept
         return jobs.received(job.id, size=7, digest="d").id
 
-    given_up, cancelled, failed = received(), received(), received()
+    given_up = received()
     for _ in range(MOST_ATTEMPTS):
         jobs.release(jobs.claim()[1])
     assert jobs.claim() is None
+    cancelled = received()
     jobs.cancel(cancelled)
+    failed = received()
     jobs.end(jobs.claim()[1], "failed", "too many bad rows")
     for job, state in (given_up, "failed"), (cancelled, "cancelled"), (failed, "failed"):
         ended = jobs.get(job)

@@ -15,6 +15,7 @@ import {
   call,
   connectionOf,
   idempotencyKey,
+  insistently,
   path,
 } from "../service";
 import { FieldView } from "./field";
@@ -48,9 +49,9 @@ export class FormElement extends HTMLElement {
     const root = shadowOf(this, formStyle);
     root.replaceChildren(make("p", { role: "status", class: "loading" }, "Loading the form …"));
     try {
-      const answer = await call<{ document: FormDocument }>(
-        connectionOf(this),
-        path`forms/${this.key}` + (this.draft ? "?draft=true" : ""),
+      const address = path`forms/${this.key}` + (this.draft ? "?draft=true" : "");
+      const answer = await insistently(() =>
+        call<{ document: FormDocument }>(connectionOf(this), address),
       );
       this.show(answer.document);
     } catch (error) {
@@ -140,10 +141,14 @@ export class FormElement extends HTMLElement {
     const trial = this.hasAttribute("trial");
     this.send.disabled = true;
     try {
-      const answer = await call<Answer>(
-        connectionOf(this),
-        path`forms/${this.key}/` + (trial ? "trial" : "records"),
-        { body, headers: trial ? {} : { "Idempotency-Key": this.onceKey } },
+      const sending = (): Promise<Answer> =>
+        call<Answer>(connectionOf(this), path`forms/${this.key}/` + (trial ? "trial" : "records"), {
+          body,
+          headers: trial ? {} : { "Idempotency-Key": this.onceKey },
+        });
+      // The same key comes along each time, so what was kept the first time is not kept twice.
+      const answer = await insistently(sending, () =>
+        this.warn("The service does not answer just now. Nothing that you typed is lost: it is sent again by itself …"),
       );
       this.succeeded(answer, trial);
     } catch (error) {

@@ -11,6 +11,8 @@ from pathlib import Path
 import click
 from platformdirs import user_config_path
 
+from anchorline.private_files import write_whole
+
 DEFAULT_URL = "http://127.0.0.1:8470"
 
 
@@ -55,8 +57,5 @@ def write_connection(connection: Connection) -> Path:
     path.parent.mkdir(parents=True, exist_ok=True)
     # JSON strings are TOML strings.
     lines = [f"url = {json.dumps(connection.url)}", f"key = {json.dumps(connection.key or '')}"]
-    descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
-    with os.fdopen(descriptor, "w", encoding="utf-8") as file:
-        file.write("\n".join(lines) + "\n")
-    path.chmod(0o600)
+    write_whole(path, ("\n".join(lines) + "\n").encode())
     return path

@@ -30,6 +30,11 @@ class Problem:
     detail: str
 
 
+# More than so many problems help nobody, and cost.
+MOST_LISTED = 20
+_LONGEST_SHOWN = 80
+
+
 class CoreError(Exception):
     """Root of everything the core raises on purpose."""
 
@@ -56,7 +61,8 @@ class DocumentError(CoreError):
 
     def __init__(self, what: str, problems: Sequence[Problem]) -> None:
         self.problems = list(problems)
-        listed = "; ".join(f"{p.pointer or '/'}: {p.detail}" for p in self.problems)
+        first = self.problems[:MOST_LISTED]
+        listed = "; ".join(f"{p.pointer or '/'}: {p.detail}" for p in first)
         super().__init__(f"{what}: {listed}")
 
 
@@ -67,7 +73,7 @@ class EditionError(CoreError):
 def nearest_names(name: str, known: Iterable[str], *, limit: int = 3) -> list[str]:
     """The known names most like `name`, best first; empty when none is near."""
     found = process.extract(
-        name.lower(), list(known), scorer=fuzz.WRatio, score_cutoff=60, limit=limit
+        name[:_LONGEST_SHOWN].lower(), list(known), scorer=fuzz.WRatio, score_cutoff=60, limit=limit
     )
     return [choice for choice, _score, _index in found]
 
@@ -75,4 +81,9 @@ def nearest_names(name: str, known: Iterable[str], *, limit: int = 3) -> list[st
 def unknown_name_detail(what: str, name: str, nearest: Sequence[str]) -> str:
     """The sentence for an unknown name, with the nearest known ones."""
     hint = f" Did you mean {' or '.join(nearest)}?" if nearest else ""
-    return f"There is no {what} {name!r}.{hint}"
+    return f"There is no {what} {shown(name)}.{hint}"
+
+
+def shown(name: str) -> str:
+    """A name in quotes as messages say it: one of a million letters is cut short."""
+    return repr(name if len(name) <= _LONGEST_SHOWN else name[:_LONGEST_SHOWN] + "…")

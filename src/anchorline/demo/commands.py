@@ -20,9 +20,11 @@ from pathlib import Path
 
 import click
 import httpx
+import psutil
 
 from anchorline.client import AnchorlineError, Client
 from anchorline.core.gazetteer import ROW_COLUMNS
+from anchorline.private_files import write_whole
 
 from .scenario import describe, set_up_forms, submit_examples
 from .spellings import with_spellings
@@ -73,7 +75,12 @@ def start(rows: int) -> None:
         click.echo(f"The demo is running at {_url()}.")
         return
     folder = _folder()
-    with (folder / "service.log").open("ab") as log:
+    # Only for whoever runs it: a log tells how a service is used.
+    descriptor = os.open(
+        folder / "service.log", os.O_WRONLY | os.O_CREAT | os.O_APPEND | os.O_NOFOLLOW, 0o600
+    )
+    os.fchmod(descriptor, 0o600)
+    with os.fdopen(descriptor, "ab") as log:
         process = _spawn(log.fileno())
     (folder / "service.pid").write_text(str(process.pid))
     try:
@@ -193,9 +200,7 @@ def _access() -> dict[str, str]:
                 "admin_password": password,
                 **json.loads(keys),
             }
-    descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
-    with os.fdopen(descriptor, "w") as file:
-        json.dump(made, file, indent=2)
+    write_whole(path, json.dumps(made, indent=2).encode())
     return made
 
 
@@ -228,9 +233,9 @@ def _spawn(errors: int, *, tied: bool = False) -> subprocess.Popen[bytes]:
 
 
 def _wait_until_alive(process: subprocess.Popen[bytes], log: Path | None = None) -> None:
+    """Until it answers, and nobody else in its place: it will be sent a key."""
     deadline = time.monotonic() + START_SECONDS
-    # First whether our own service still runs: another one on the port may answer as well.
-    while process.poll() is not None or not _alive():
+    while process.poll() is not None or not (_listens(process.pid) and _alive()):
         if process.poll() is not None:
             tail = "" if log is None else "\n" + "\n".join(log.read_text().splitlines()[-5:])
             raise DemoError(f"The service ended with status {process.returncode}.{tail}")
@@ -240,10 +245,22 @@ def _wait_until_alive(process: subprocess.Popen[bytes], log: Path | None = None)
         time.sleep(0.1)
 
 
-def _alive() -> bool:
+def _listens(pid: int) -> bool:
+    """Whether it is this process that listens at the service's port."""
+    port = int(os.environ.get("ANCHORLINE_PORT") or "8470")
     try:
-        return httpx.get(f"{_url()}/healthz", timeout=2, trust_env=False).status_code == 200
-    except httpx.TransportError:
+        held = psutil.Process(pid).net_connections("tcp")
+    except psutil.Error:
+        return False
+    return any(c.status == psutil.CONN_LISTEN and c.laddr[1:2] == (port,) for c in held)
+
+
+def _alive() -> bool:
+    """Whether the service of this folder answers at the address."""
+    try:
+        answer = httpx.get(f"{_url()}/healthz", timeout=2, trust_env=False)
+        return bool(answer.json()["instance"] == (_folder().parent / "instance").read_text())
+    except (httpx.TransportError, OSError, ValueError, KeyError):
         return False
 
 

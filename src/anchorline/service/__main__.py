@@ -21,9 +21,13 @@ from anchorline.store.keys import KEY_KINDS
 from anchorline.store.local_server import LocalServer, LocalServerError
 from anchorline.store.migrate import migrate
 
+from .account import ServiceAccount
+from .answering import answer
 from .logs import set_up_logs
-from .running import RunError, database_of, run, url_of_running_database
+from .run_error import RunError
+from .running import database_of, environment_of, run, url_of_running_database
 from .settings import Settings, SettingsError, read_settings
+from .space import room_left
 
 if TYPE_CHECKING:
     from .context import Services
@@ -38,6 +42,8 @@ def main(arguments: list[str] | None = None) -> int:
         settings = read_settings()
         if given.command == "run":
             return run(settings, with_worker=given.worker)
+        if given.command == "answer":
+            return answer(settings)
         if given.command in ("work", "job"):
             return _work(settings, given)
         if given.command == "database-password":
@@ -55,7 +61,13 @@ def _work(settings: Settings, given: argparse.Namespace) -> int:
 
     set_up_logs(settings.log_level)
     url = url_of_running_database(settings)
-    database = Database(url)
+    account = ServiceAccount(settings)
+    if account.steps_down:
+        account.prepare(settings)
+        command = account.command(sys.executable, "-m", "anchorline.service", "work")
+        os.execvpe(command[0], command, environment_of(settings, url))  # noqa: S606
+    room = room_left(settings.var, settings.reserved_space)
+    database = Database(url, room=room)
     try:
         services = make_services(settings, database)
         if given.command == "job":
@@ -119,6 +131,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     run_all = commands.add_parser("run", help="start the database and the service; Ctrl-C stops it")
     run_all.add_argument("--worker", action="store_true", help="run a worker beside it")
+    commands.add_parser("answer", help="what the service runs to answer requests")
     commands.add_parser("work", help="run a worker, which loads reference data; Ctrl-C stops it")
     job = commands.add_parser("job", help="what a worker runs for one job")
     job.add_argument("id")

@@ -11,11 +11,12 @@ import hmac
 from dataclasses import dataclass
 from enum import Enum
 from time import monotonic
+from typing import Any
 
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
-from anchorline.store.database import StoreError
+from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
 
@@ -26,6 +27,7 @@ CSRF_HEADER = "X-CSRF-Token"
 PAGE_TOKEN_SECONDS = 24 * 3600
 _KEY_VIEW_SECONDS = 5.0
 _STALE_VIEW_SECONDS = 600.0
+_MOST_IN_VIEW = 10_000
 _SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
@@ -73,6 +75,7 @@ class Gate:
         self._keys, self._users = keys, users
         self._signer = TimestampSigner(secret, salt="page")
         self._view: dict[str, tuple[float, ApiKey | None]] = {}
+        self._sessions: dict[str, tuple[float, LoginSession | None]] = {}
 
     def page_token(self, form: str) -> str:
         """A token for our own public page of a form."""
@@ -97,7 +100,7 @@ class Gate:
             return self._bearer(request, presented.strip())
         token = request.cookies.get(SESSION_COOKIE)
         if token:
-            session = self._users.find_session(token)
+            session = self._session(token)
             if session is not None:
                 _require_csrf(request, session)
                 return Caller("person", session.user.email, None, session)
@@ -134,6 +137,22 @@ class Gate:
             raise ProblemError(401, "This page's token is not valid; load the page anew.") from None
         return Caller("page", f"page {form}", (form,))
 
+    def _session(self, token: str) -> LoginSession | None:
+        """The session of a token; as it was last known while the database is away."""
+        try:
+            session = self._users.find_session(token)
+        except DatabaseUnavailableError:
+            since, session = self._sessions.get(token, (float("-inf"), None))
+            if session is None or monotonic() - since > _STALE_VIEW_SECONDS:
+                raise
+            return session
+        if session is None:
+            self._sessions.pop(token, None)
+        else:
+            _bound(self._sessions)
+            self._sessions[token] = (monotonic(), session)
+        return session
+
     def _key(self, presented: str) -> ApiKey | None:
         now = monotonic()
         kept = self._view.get(presented)
@@ -146,10 +165,14 @@ class Gate:
             if kept is None or now - kept[0] > _STALE_VIEW_SECONDS:
                 raise
             return kept[1]
-        if len(self._view) > 10_000:
-            self._view.clear()
+        _bound(self._view)
         self._view[presented] = (now, key)
         return key
+
+
+def _bound(view: dict[str, Any]) -> None:
+    if len(view) > _MOST_IN_VIEW:
+        view.clear()
 
 
 def _require_csrf(request: Request, session: LoginSession) -> None:

@@ -20,6 +20,7 @@ from anchorline.store.users import UserStore
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
 from .layouts_in_force import CurrentLayouts
+from .published_forms import PublishedForms
 from .recent_answers import RecentAnswers
 from .settings import Settings
 
@@ -38,6 +39,7 @@ class Services:
     jobs: JobStore
     load_data: LoadData
     forms: FormStore
+    published_forms: PublishedForms
     own_layouts: OwnLayoutStore
     records: RecordStore
     users: UserStore
@@ -53,7 +55,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     """Everything that handlers need, on one database."""
     datasets, users, keys = DatasetStore(database), UserStore(database), KeyStore(database)
     files, layouts = EditionFiles(settings.gazetteer_folder), shipped_layouts()
-    own_layouts = OwnLayoutStore(database)
+    own_layouts, forms = OwnLayoutStore(database), FormStore(database)
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
     load_spelling()
@@ -64,7 +66,8 @@ def make_services(settings: Settings, database: Database) -> Services:
         edition_files=files,
         jobs=JobStore(database),
         load_data=LoadData(database),
-        forms=FormStore(database),
+        forms=forms,
+        published_forms=PublishedForms(forms),
         own_layouts=own_layouts,
         records=RecordStore(database),
         users=users,

@@ -27,20 +27,13 @@ _EXPOSED = "ETag, Location, Retry-After"
 
 
 class Edge:
-    """Notes when a request came, answers preflights, and sets the general headers.
-
-    A body that ends before its stated length is an error from here on, and not a shorter body:
-    half a file of reference data must not become an edition.
-    """
+    """Notes when a request came, answers preflights, and sets the general headers."""
 
     def __init__(self, application: WSGIApplication) -> None:
         self._application = application
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
         environ[ARRIVED] = time.perf_counter()
-        if environ.get("CONTENT_LENGTH"):
-            # Gunicorn says that its streams end by themselves; then nobody counts what came.
-            environ.pop("wsgi.input_terminated", None)
         added = _GENERAL
         origin = environ.get("HTTP_ORIGIN")
         if origin and environ["PATH_INFO"].startswith(API):

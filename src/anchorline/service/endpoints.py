@@ -23,6 +23,7 @@ from .problems import ProblemError, from_validation
 
 API = "/api/v1"
 JSON = "application/json"
+MOST_VALUES = 50_000
 FILE_TYPES = ("text/csv", "application/x-ndjson", "application/gzip", "application/octet-stream")
 _Shape = TypeVar("_Shape", bound=BaseModel)
 
@@ -82,6 +83,7 @@ class Endpoint:
         upload: the body is a file, which the handler reads from the request.
         download: the media type of an answer that is not JSON.
         every_key: it is asked at every keystroke, and answered on the short way (`short_way`).
+        largest_body: in bytes; None for what the settings allow.
     """
 
     method: str
@@ -98,6 +100,7 @@ class Endpoint:
     upload: bool = False
     download: str | None = None
     every_key: bool = False
+    largest_body: int | None = None
 
     @property
     def name(self) -> str:
@@ -129,6 +132,7 @@ class Area:
         upload: bool = False,
         download: str | None = None,
         every_key: bool = False,
+        largest_body: int | None = None,
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
 
@@ -137,6 +141,7 @@ class Area:
             upload: its body is a file.
             download: the media type of an answer that is not JSON.
             every_key: it is asked at every keystroke; a GET whose path has no parts.
+            largest_body: in bytes, where that is less than the settings allow.
         """
 
         def declare(handler: Handler) -> Handler:
@@ -157,6 +162,7 @@ class Area:
                     upload=upload,
                     download=download,
                     every_key=every_key,
+                    largest_body=largest_body,
                 )
             )
             return handler
@@ -223,7 +229,23 @@ def _read_body(shape: type[BaseModel]) -> BaseModel:
         raise ProblemError(
             400, f"The body is not JSON: {error.msg}, line {error.lineno}, column {error.colno}."
         ) from None
+    _require_light(value)
     try:
         return shape.model_validate(value, strict=True)
     except ValidationError as error:
         raise from_validation(error, shape) from None
+
+
+def _require_light(value: Any) -> None:
+    """422 for a body of so many parts that only looking at them would cost: no form has them."""
+    waiting, count = [value], 0
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, dict):
+            waiting.extend(one.values())
+            count += len(one)
+        elif isinstance(one, list):
+            waiting.extend(one)
+            count += len(one)
+        if count > MOST_VALUES:
+            raise ProblemError(422, f"The body holds more than {MOST_VALUES:,} values.")

@@ -2,20 +2,10 @@
 
 from __future__ import annotations
 
-import os
 import time
-from functools import lru_cache
 
 from flask import Blueprint, Request, Response, current_app, jsonify, request
-from prometheus_client import (
-    CONTENT_TYPE_LATEST,
-    REGISTRY,
-    CollectorRegistry,
-    Counter,
-    Histogram,
-    generate_latest,
-)
-from prometheus_client.multiprocess import MultiProcessCollector
+from prometheus_client import CONTENT_TYPE_LATEST
 
 from anchorline.store.database import StoreError
 from anchorline.store.migrate import is_migrated
@@ -23,16 +13,7 @@ from anchorline.store.migrate import is_migrated
 from .context import Services
 from .edge import ARRIVED
 from .logs import logger
-
-REQUESTS = Counter(
-    "anchorline_requests_total", "Requests answered", ["endpoint", "method", "status"]
-)
-SECONDS = Histogram(
-    "anchorline_request_seconds",
-    "Seconds from a request's arrival to its answer",
-    ["endpoint"],
-    buckets=(0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10),
-)
+from .metrics import METHODS, NONE, OTHER, Metrics
 
 # Asked at every keystroke, or by watchers all the time.
 _QUIET = frozenset({"finding.suggest", "pages.assets", "pages.embed", "health.alive",
@@ -43,10 +24,11 @@ _log = logger("requests")
 def health_pages(services: Services) -> Blueprint:
     """The pages that watchers ask for."""
     pages = Blueprint("health", __name__)
+    instance = services.settings.instance()
 
     @pages.get("/healthz")
     def alive() -> Response:
-        return jsonify(alive=True)
+        return jsonify(alive=True, instance=instance)
 
     @pages.get("/readyz")
     def ready() -> tuple[Response, int]:
@@ -55,44 +37,32 @@ def health_pages(services: Services) -> Blueprint:
             services.database.ping()
             states["database"] = True
             states["migrations"] = is_migrated(services.database)
-            states["editions"] = bool(services.gazetteer.current().editions)
         except StoreError:
             pass
+        states["editions"] = bool(services.gazetteer.current().editions)
         everything = all(states.values())
         return jsonify(ready=everything, **states), 200 if everything else 503
 
     @pages.get("/metrics")
     def metrics() -> Response:
-        registry = REGISTRY
-        if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
-            registry = CollectorRegistry()
-            MultiProcessCollector(registry)  # type: ignore[no-untyped-call]
-        return Response(generate_latest(registry), content_type=CONTENT_TYPE_LATEST)
+        counted: Metrics = current_app.extensions["metrics"]
+        return Response(counted.text(), content_type=CONTENT_TYPE_LATEST)
 
     return pages
 
 
-# Looking a metric up by its labels costs more than counting does.
-_counter = lru_cache(maxsize=1024)(REQUESTS.labels)
-_histogram = lru_cache(maxsize=1024)(SECONDS.labels)
-
-
-def count_answer(endpoint: str, method: str, status: int, seconds: float) -> None:
-    """Counts and times one answer."""
-    _counter(endpoint, method, status).inc()
-    _histogram(endpoint).observe(seconds)
-
-
-def count_requests() -> None:
+def count_requests(metrics: Metrics) -> None:
     """Counts, times and logs every request of the application."""
     app = current_app
+    app.extensions["metrics"] = metrics
 
     @app.after_request
     def _end(response: Response) -> Response:
         asked: Request = request._get_current_object()  # type: ignore[attr-defined]
-        endpoint, method = asked.endpoint or "none", asked.method
+        endpoint = asked.endpoint or NONE
+        method = asked.method if asked.method in METHODS else OTHER
         seconds = time.perf_counter() - asked.environ[ARRIVED]
-        count_answer(endpoint, method, response.status_code, seconds)
+        metrics.count(endpoint, method, response.status_code, seconds)
         if endpoint in _QUIET:
             return response
         # The endpoint's name and not the path: that holds what was asked for.

@@ -12,11 +12,10 @@ from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
 
 from anchorline import __doc__ as purpose
-from anchorline.wire.problems import ProblemAnswer
+from anchorline.wire.problems import PROBLEM_TYPE, ProblemAnswer
 
 from .access import Access
 from .endpoints import API, FILE_TYPES, JSON, Area, Endpoint
-from .problems import PROBLEM_TYPE
 
 _PATH_PART = re.compile(r"<(?:path:)?(\w+)>")
 _SCHEMAS = "#/components/schemas/"

@@ -4,11 +4,20 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from flask import Blueprint, Response, abort, redirect, render_template, send_from_directory
+from flask import (
+    Blueprint,
+    Response,
+    abort,
+    redirect,
+    render_template,
+    request,
+    send_from_directory,
+)
 from flask.typing import ResponseReturnValue
 
-from anchorline.store.database import NotThereError
+from anchorline.store.database import DatabaseUnavailableError, NotThereError
 
+from .busy_words import BUSY_WORDS
 from .context import Services
 
 WEB = Path(__file__).with_name("web")
@@ -27,9 +36,11 @@ def site_pages(services: Services) -> Blueprint:
     @pages.get("/f/<form>")
     def form_page(form: str) -> tuple[Response, int] | Response:
         try:
-            document, _version = services.forms.version(form)
+            document, _version = services.published_forms.version(form)
         except NotThereError:
             return _page("missing.html"), 404
+        except DatabaseUnavailableError:
+            return _busy_page()
         if document["kind"] != "web":
             return _page("missing.html"), 404
         return _page(
@@ -70,6 +81,14 @@ def site_pages(services: Services) -> Blueprint:
         return response
 
     return pages
+
+
+def _busy_page() -> tuple[Response, int]:
+    """What a visitor sees while a form cannot be shown: it looks again by itself."""
+    language = request.accept_languages.best_match(list(BUSY_WORDS), "en")
+    response = _page("busy.html", language=language, **BUSY_WORDS[language])
+    response.headers["Retry-After"] = response.headers["Refresh"] = "5"
+    return response, 503
 
 
 def _page(template: str, **values: str) -> Response:

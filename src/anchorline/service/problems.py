@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from http import HTTPStatus
-from typing import get_args
+from typing import Any, get_args
 
 import orjson
 from flask import Flask, Response
@@ -12,13 +12,23 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from anchorline.core.address import escape_pointer
-from anchorline.core.errors import DocumentError, Problem, UnknownNameError, nearest_names
-from anchorline.store.database import DatabaseUnavailableError, NotThereError
-from anchorline.wire.problems import ProblemAnswer, ProblemPlace
+from anchorline.core.errors import (
+    MOST_LISTED,
+    DocumentError,
+    Problem,
+    UnknownNameError,
+    nearest_names,
+    shown,
+)
+from anchorline.store.database import (
+    DatabaseUnavailableError,
+    NotThereError,
+    StorageFullError,
+)
+from anchorline.wire.problems import PROBLEM_TYPE, ProblemAnswer, ProblemPlace
 
 from .logs import logger
 
-PROBLEM_TYPE = "application/problem+json"
 _log = logger("problems")
 
 
@@ -45,11 +55,16 @@ class ProblemError(Exception):
         self.headers = headers or {}
 
 
-def invalid(problems: Sequence[Problem]) -> ProblemError:
-    """422 with places."""
-    count = len(problems)
-    said = "1 problem" if count == 1 else f"{count} problems"
-    return ProblemError(422, f"The request has {said}; see errors.", problems)
+def invalid(problems: Sequence[Problem], count: int | None = None) -> ProblemError:
+    """422 with places, of which the first are listed.
+
+    Args:
+        count: how many there are, where not all are given.
+    """
+    count = len(problems) if count is None else count
+    said = "1 problem" if count == 1 else f"{count:,} problems"
+    see = "see errors" if count <= MOST_LISTED else f"errors has the first {MOST_LISTED}"
+    return ProblemError(422, f"The request has {said}; {see}.", problems[:MOST_LISTED])
 
 
 def not_found(detail: str) -> ProblemError:
@@ -79,12 +94,12 @@ def from_validation(
     """422 for a body or query that does not have its shape, with the nearest known names."""
     names = _field_names(shape)
     problems = []
-    for fault in error.errors(include_url=False):
+    for fault in error.errors(include_url=False, include_input=False)[:MOST_LISTED]:
         # Parts of a union's place that name the variant are not part of the pointer.
         place = [str(p) for p in fault["loc"] if not str(p)[:1].isupper()]
         pointer = prefix + "/".join(map(escape_pointer, place)) if place else prefix.rstrip("/")
         problems.append(Problem(pointer, _sentence(fault, names)))
-    return invalid(problems)
+    return invalid(problems, error.error_count())
 
 
 def _sentence(fault: object, names: set[str]) -> str:
@@ -93,7 +108,7 @@ def _sentence(fault: object, names: set[str]) -> str:
         name = str(fault["loc"][-1])  # type: ignore[index]
         nearest = nearest_names(name, names)
         hint = f" Did you mean {' or '.join(nearest)}?" if nearest else ""
-        return f"{name!r} is not known here.{hint}"
+        return f"{shown(name)} is not known here.{hint}"
     if kind == "missing":
         return "This is needed."
     if kind == "string_too_long":
@@ -121,56 +136,49 @@ def _field_names(shape: type[BaseModel]) -> set[str]:
     return names
 
 
+def problem_of(error: Exception) -> ProblemError:
+    """The problem that any error is answered with."""
+    for kind, problem in _PROBLEMS:
+        if isinstance(error, kind):
+            return problem(error)
+    _log.error("unexpected failure", exc_info=error)
+    return ProblemError(
+        500,
+        "Something went wrong on our side; it has been logged. Try again, and tell your "
+        "administrator if it stays.",
+    )
+
+
 def install_problem_handlers(app: Flask) -> None:
     """Makes every error of the application a problem answer."""
 
-    def on(error: type[Exception]) -> Callable[[Callable[[Exception], Response]], None]:
-        return lambda handler: app.register_error_handler(error, handler)
+    @app.errorhandler(Exception)
+    def _any(error: Exception) -> Response:
+        return problem_response(problem_of(error))
 
-    @on(ProblemError)
-    def _problem(error: Exception) -> Response:
-        assert isinstance(error, ProblemError)
-        return problem_response(error)
 
-    @on(UnknownNameError)
-    def _unknown_name(error: Exception) -> Response:
-        return problem_response(ProblemError(422, str(error)))
+def _of_document(error: DocumentError) -> ProblemError:
+    return invalid(error.problems)
 
-    @on(DocumentError)
-    def _document(error: Exception) -> Response:
-        assert isinstance(error, DocumentError)
-        return problem_response(invalid(error.problems))
 
-    @on(NotThereError)
-    def _not_there(error: Exception) -> Response:
-        return problem_response(not_found(str(error)))
+def _of_absent_database(error: DatabaseUnavailableError) -> ProblemError:
+    _log.error("database unavailable", error=str(error))
+    return ProblemError(
+        503,
+        "The database does not answer. Send the same again in a moment; with the same "
+        "Idempotency-Key nothing is made twice.",
+        headers={"Retry-After": "2"},
+    )
 
-    @on(DatabaseUnavailableError)
-    def _database(error: Exception) -> Response:
-        _log.error("database unavailable", error=str(error.__cause__))
-        return problem_response(
-            ProblemError(
-                503,
-                "The database does not answer; nothing was changed. Try again in a moment.",
-                headers={"Retry-After": "2"},
-            )
-        )
 
-    @on(HTTPException)
-    def _http(error: Exception) -> Response:
-        assert isinstance(error, HTTPException)
-        return problem_response(_from_http(error))
-
-    @on(Exception)
-    def _unexpected(error: Exception) -> Response:
-        _log.error("unexpected failure", exc_info=error)
-        return problem_response(
-            ProblemError(
-                500,
-                "Something went wrong on our side; it has been logged. Try again, and tell your "
-                "administrator if it stays.",
-            )
-        )
+def _of_full_disk(_error: StorageFullError) -> ProblemError:
+    _log.error("no room left on the disk")
+    return ProblemError(
+        507,
+        "There is no room left to keep anything; nothing was changed. Tell your administrator, "
+        "and try again when there is space.",
+        headers={"Retry-After": "30"},
+    )
 
 
 def _from_http(error: HTTPException) -> ProblemError:
@@ -186,3 +194,15 @@ def _from_http(error: HTTPException) -> ProblemError:
         "reference data ANCHORLINE_MAX_UPLOAD).",
     }
     return ProblemError(status, details.get(status, error.description or error.name), (), headers)
+
+
+# The first that fits; an error and those derived from it go the derived one first.
+_PROBLEMS: tuple[tuple[type[Exception], Callable[[Any], ProblemError]], ...] = (
+    (ProblemError, lambda error: error),
+    (UnknownNameError, lambda error: ProblemError(422, str(error))),
+    (DocumentError, _of_document),
+    (NotThereError, lambda error: not_found(str(error))),
+    (DatabaseUnavailableError, _of_absent_database),
+    (StorageFullError, _of_full_disk),
+    (HTTPException, _from_http),
+)

@@ -1,40 +1,41 @@
-"""Running it all: the database if it is ours, migrations, gunicorn, and their supervision.
+"""Running it all: the listening socket, the database if it is ours, migrations, and the processes.
 
-This process stays in front. It ends gunicorn and then the database on Ctrl-C, and brings the
-database back should it die; gunicorn brings back its own workers.
+This process stays in front. It holds the listening socket, so that whoever comes while a part is
+started again waits for a moment and is not refused. It ends everything in order on Ctrl-C, and
+brings back whatever dies.
 """
 
 from __future__ import annotations
 
 import os
-import shutil
 import signal
 import socket
 import subprocess
 import sys
 import time
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import ExitStack, contextmanager
 
 from sqlalchemy import make_url
 
+from anchorline.private_files import write_whole
 from anchorline.store.database import Database, DatabaseUnavailableError, StoreError
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
 from anchorline.store.tidy import tidy
 
+from .account import ServiceAccount
+from .answering import LISTENER
+from .keeping import Keeper
+from .listening import listen
 from .logs import logger, set_up_logs
+from .run_error import RunError
 from .settings import Settings
+from .space import why_not_start
 
 _STOP_SECONDS = 25
-_PORT_SECONDS = 12
 _TIDY_SECONDS = 3600
-_WORKER_PAUSE_SECONDS = 0.5
 _log = logger("running")
-
-
-class RunError(Exception):
-    """The service cannot be started; the message says what to do."""
 
 
 @contextmanager
@@ -76,36 +77,67 @@ def run(settings: Settings, *, with_worker: bool = False) -> int:
     """Runs the service until it is told to stop; returns the exit status.
 
     Args:
-        with_worker: a worker runs beside it, and is started again should it die.
+        with_worker: a worker runs beside it.
     """
     set_up_logs(settings.log_level)
-    _require_free_port(settings)
     stopping = _Stopping()
-    server: LocalServer | None = None
-    url = settings.database_url
-    try:
-        if url is None:
-            server = LocalServer(settings.var / "mariadb", settings.database_port)
-            if server.folder != settings.var / "mariadb":
-                _log.warning("database kept elsewhere", folder=str(server.folder))
-            url = server.start()
+    account = ServiceAccount(settings)
+    with listen(settings) as listener, ExitStack() as ending:
+        account.prepare(settings)
+        write_whole(settings.var / "instance", settings.instance().encode(), mode=0o644)
+        url = settings.database_url or _start_database(settings, ending)
         _migrate(url)
-        return _serve(settings, url, server, stopping, with_worker=with_worker)
-    finally:
-        if server is not None:
-            server.stop()
+        environment = environment_of(settings, url)
+        parts = {"the service": _Child(account, ["answer"], environment, listener)}
+        if with_worker:
+            parts["the worker"] = _Child(account, ["work"], environment)
+        for name, part in parts.items():
+            keeper = Keeper(name, part)
+            keeper.begin()
+            ending.callback(keeper.end)
+        stopping.wait(lambda: _tidy(url))
+    return 0
+
+
+def environment_of(settings: Settings, url: str) -> dict[str, str]:
+    """What the service's processes find in their environment."""
+    return {
+        **os.environ,
+        "ANCHORLINE_DATABASE_URL": url,
+        "ANCHORLINE_VAR_DIR": str(settings.var),
+    }
+
+
+def _start_database(settings: Settings, ending: ExitStack) -> str:
+    folder = settings.var / "mariadb"
+    server = LocalServer(folder, settings.database_port)
+    if server.folder != folder:
+        _log.warning("database kept elsewhere", folder=str(server.folder))
+    keeper = Keeper("the database", server, lambda: why_not_start(server.folder))
+    keeper.begin()
+    ending.callback(keeper.end)
+    return server.start()
 
 
 class _Stopping:
-    """Whether a signal has asked to stop."""
+    """Waits for a signal that asks to stop."""
 
     def __init__(self) -> None:
-        self.asked = False
+        self._asked = False
         for number in (signal.SIGINT, signal.SIGTERM):
             signal.signal(number, self._ask)
 
     def _ask(self, _number: int, _frame: object) -> None:
-        self.asked = True
+        self._asked = True
+
+    def wait(self, tidy_up: Callable[[], None]) -> None:
+        """Returns once it was asked; meanwhile tidies up at the beginning and every hour."""
+        tidied = time.monotonic() - _TIDY_SECONDS
+        while not self._asked:
+            if time.monotonic() - tidied >= _TIDY_SECONDS:
+                tidied = time.monotonic()
+                tidy_up()
+            time.sleep(0.1)
 
 
 def _migrate(url: str) -> None:
@@ -124,76 +156,52 @@ def _migrate(url: str) -> None:
         database.close()
 
 
-def _require_free_port(settings: Settings) -> None:
-    """Waits for the port as long as an earlier service may take to end."""
-    deadline = time.monotonic() + _PORT_SECONDS
-    while True:
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind((settings.host, settings.port))
-            except OSError as error:
-                if time.monotonic() < deadline:
-                    time.sleep(0.2)
-                    continue
-                raise RunError(
-                    f"Port {settings.port} on {settings.host} cannot be used ({error.strerror}). "
-                    "Stop what listens there, or set ANCHORLINE_PORT to another one."
-                ) from error
+class _Child:
+    """A process of the service's own program, under its account and in a session of its own.
+
+    Args:
+        listener: a socket that it answers on.
+    """
+
+    def __init__(
+        self,
+        account: ServiceAccount,
+        arguments: Sequence[str],
+        environment: dict[str, str],
+        listener: socket.socket | None = None,
+    ) -> None:
+        self._command = account.command(sys.executable, "-m", "anchorline.service", *arguments)
+        self._files = () if listener is None else (listener.fileno(),)
+        self._environment = environment
+        if listener is not None:
+            self._environment = {**environment, LISTENER: str(listener.fileno())}
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Starts it."""
+        self._process = subprocess.Popen(
+            self._command,
+            env=self._environment,
+            pass_fds=self._files,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+
+    def alive(self) -> bool:
+        """Whether it runs."""
+        return self._process is not None and self._process.poll() is None
+
+    def stop(self) -> None:
+        """Asks it to end, and makes it end where it does not."""
+        process = self._process
+        if process is None or process.poll() is not None:
             return
-
-
-def _serve(
-    settings: Settings,
-    url: str,
-    server: LocalServer | None,
-    stopping: _Stopping,
-    *,
-    with_worker: bool,
-) -> int:
-    metrics = settings.var / "metrics"
-    shutil.rmtree(metrics, ignore_errors=True)
-    metrics.mkdir(parents=True)
-    environment = {
-        **os.environ,
-        "ANCHORLINE_DATABASE_URL": url,
-        "ANCHORLINE_VAR_DIR": str(settings.var),
-        "PROMETHEUS_MULTIPROC_DIR": str(metrics),
-    }
-    process = _spawn(_gunicorn_command(settings), environment)
-    worker = _spawn(_WORKER_COMMAND, environment) if with_worker else None
-    tidied = time.monotonic() - _TIDY_SECONDS
-    try:
-        while process.poll() is None and not stopping.asked:
-            time.sleep(0.1)
-            if time.monotonic() - tidied >= _TIDY_SECONDS:
-                tidied = time.monotonic()
-                _tidy(url)
-            if server is not None and not server.alive():
-                _log.error("database died; starting it again")
-                if server.start() != url:
-                    raise RunError("The database came back on another port; start again.")
-            if worker is not None and worker.poll() is not None:
-                _log.error("worker died; starting it again", status=worker.returncode)
-                time.sleep(_WORKER_PAUSE_SECONDS)
-                worker = _spawn(_WORKER_COMMAND, environment)
-    finally:
-        if worker is not None:
-            _end(worker)
-        _end(process)
-    return 0 if stopping.asked else 1
-
-
-_WORKER_COMMAND = [sys.executable, "-m", "anchorline.service", "work"]
-
-
-def _spawn(command: list[str], environment: dict[str, str]) -> subprocess.Popen[bytes]:
-    """A process of its own session, which is told to end should this one die."""
-    return subprocess.Popen(
-        ["setpriv", "--pdeathsig", "TERM", "--", *command],
-        env=environment,
-        start_new_session=True,
-    )
+        process.terminate()
+        try:
+            process.wait(_STOP_SECONDS)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.wait()
 
 
 def _tidy(url: str) -> None:
@@ -205,29 +213,3 @@ def _tidy(url: str) -> None:
         _log.warning("not tidied", error=str(error))
     finally:
         database.close()
-
-
-def _gunicorn_command(settings: Settings) -> list[str]:
-    bind = f"{settings.host}:{settings.port}"
-    return [
-        sys.executable, "-m", "gunicorn", "--no-control-socket",
-        "--worker-class", "anchorline.service.problem_worker.ProblemWorker", "--preload",
-        "--workers", str(settings.workers),
-        "--threads", str(settings.threads),
-        "--bind", bind,
-        "--timeout", "60", "--graceful-timeout", "5", "--keep-alive", "15",
-        "--limit-request-line", "8190", "--limit-request-field_size", "8190",
-        "--log-level", "warning",
-        "--config", "python:anchorline.service.worker_hooks",
-        "anchorline.service.wsgi:application()",
-    ]  # fmt: skip
-
-
-def _end(process: subprocess.Popen[bytes]) -> None:
-    if process.poll() is None:
-        process.terminate()
-        try:
-            process.wait(_STOP_SECONDS)
-        except subprocess.TimeoutExpired:
-            process.kill()
-            process.wait()

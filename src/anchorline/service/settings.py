@@ -5,11 +5,14 @@ Each has one entry in SETTINGS, which the operators' documentation lists and a t
 
 from __future__ import annotations
 
+import hashlib
 import os
 import secrets
 from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
+
+from anchorline.private_files import make_once, write_whole
 
 PROJECT = Path(__file__).resolve().parents[3]
 
@@ -30,7 +33,15 @@ SETTINGS: dict[str, tuple[str, str]] = {
     ),
     "ANCHORLINE_MAX_BODY": ("1048576", "Largest request body, in bytes"),
     "ANCHORLINE_MAX_UPLOAD": ("4294967296", "Largest file of reference data, in bytes"),
+    "ANCHORLINE_RESERVED_SPACE": (
+        "134217728",
+        "Bytes of the disk that loads and large bodies leave free for people's work",
+    ),
     "ANCHORLINE_LOADS": ("2", "Loads that a worker does at once, 1 to 16"),
+    "ANCHORLINE_ACCOUNT": (
+        "anchorline",
+        "Account that the service runs under when root starts it; root to stay root",
+    ),
     "ANCHORLINE_LOG_LEVEL": ("info", "debug, info, warning or error"),
     "ANCHORLINE_HTTPS": ("no", "yes where people reach the service by https: secure cookies"),
 }
@@ -55,7 +66,9 @@ class Settings:
     secret: str | None
     max_body: int
     max_upload: int
+    reserved_space: int
     loads: int
+    account: str
     log_level: str
     https: bool
 
@@ -65,19 +78,32 @@ class Settings:
         return self.var / "gazetteer"
 
     def signing_secret(self) -> str:
-        """The secret, made and kept at the first call where none is set."""
+        """The secret, made and kept at the first call where none is set.
+
+        Raises:
+            SettingsError: it can neither be read nor made.
+        """
         if self.secret is not None:
             return self.secret
         path = self.var / "service-secret"
         try:
-            return path.read_text().strip()
-        except FileNotFoundError:
             self.var.mkdir(parents=True, exist_ok=True)
-            made = secrets.token_urlsafe(48)
-            descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-            with os.fdopen(descriptor, "w") as file:
-                file.write(made)
-            return made
+            kept = path.read_text().strip() if path.exists() else ""
+            if not kept:
+                made = secrets.token_urlsafe(48).encode()
+                if path.exists():  # empty: it signed nothing, so nothing is lost with it
+                    write_whole(path, made)
+                kept = make_once(path, made).decode().strip()
+        except OSError as error:
+            raise SettingsError(
+                f"The secret {path} cannot be read or made ({error.strerror}). Give it to the "
+                "account that runs the service, or set ANCHORLINE_SECRET."
+            ) from error
+        return kept
+
+    def instance(self) -> str:
+        """Tells this service from any other; it is no secret, and replicas have it in common."""
+        return hashlib.sha256(b"instance" + self.signing_secret().encode()).hexdigest()[:16]
 
 
 def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
@@ -119,7 +145,9 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         secret=secret,
         max_body=number("ANCHORLINE_MAX_BODY", 1024, 100_000_000),
         max_upload=number("ANCHORLINE_MAX_UPLOAD", 1024, 1 << 50),
+        reserved_space=number("ANCHORLINE_RESERVED_SPACE", 0, 1 << 50),
         loads=number("ANCHORLINE_LOADS", 1, 16),
+        account=given.get("ANCHORLINE_ACCOUNT", SETTINGS["ANCHORLINE_ACCOUNT"][0]),
         log_level=choice("ANCHORLINE_LOG_LEVEL", LOG_LEVELS),
         https=choice("ANCHORLINE_HTTPS", ("yes", "no")) == "yes",
     )

@@ -18,7 +18,7 @@ from flask import Request
 from .context import Services
 from .edge import ARRIVED
 from .endpoints import API, Area, Call, Endpoint, Reply, written
-from .health import count_answer
+from .metrics import Metrics
 
 if TYPE_CHECKING:
     from _typeshed.wsgi import StartResponse, WSGIApplication, WSGIEnvironment
@@ -30,9 +30,13 @@ class ShortWay:
     """Answers plain requests to endpoints of every keystroke; hands on all others."""
 
     def __init__(
-        self, application: WSGIApplication, areas: Iterable[Area], services: Services
+        self,
+        application: WSGIApplication,
+        areas: Iterable[Area],
+        services: Services,
+        metrics: Metrics,
     ) -> None:
-        self._application, self._services = application, services
+        self._application, self._services, self._metrics = application, services, metrics
         self._endpoints = {
             API + endpoint.rule: (f"{area.name}.{endpoint.name}", endpoint)
             for area in areas
@@ -52,7 +56,8 @@ class ShortWay:
         headers, body = written(reply)
         if body:
             headers["Content-Length"] = str(len(body))
-        count_answer(name, endpoint.method, reply.status, perf_counter() - environ[ARRIVED])
+        seconds = perf_counter() - environ[ARRIVED]
+        self._metrics.count(name, endpoint.method, reply.status, seconds)
         start_response(_STATUS_LINES[reply.status], list(headers.items()))
         return [body]
 

@@ -3,6 +3,7 @@
 StoreError
 ├── DatabaseUnavailableError   it does not answer now; trying again later may help
 │   └── ContendedError         other transactions were in the way; trying again at once helps
+├── StorageFullError           there is no room to keep anything more
 ├── AlreadyThereError          something with this name is already kept
 ├── NotThereError              nothing with this name is kept
 ├── StaleError                 it was changed by somebody else in the meantime
@@ -12,6 +13,7 @@ StoreError
 from __future__ import annotations
 
 import random
+import socket
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
@@ -19,9 +21,12 @@ from datetime import UTC, datetime
 from functools import wraps
 from typing import Any, ParamSpec, TypeVar
 
-from sqlalchemy import create_engine, event, make_url, text
-from sqlalchemy.exc import DBAPIError, IntegrityError, InterfaceError, OperationalError
+import pymysql
+from sqlalchemy import URL, create_engine, event, make_url, text
+from sqlalchemy import exc as sql_errors
 from sqlalchemy.orm import Session, sessionmaker
+
+from .pulse import ANSWER_SECONDS, Lifelines, Pulse
 
 _Given = ParamSpec("_Given")
 _Answer = TypeVar("_Answer")
@@ -30,8 +35,13 @@ COLLATION = "utf8mb4_uca1400_ai_ci"
 # MariaDB's number for a second row with a unique value.
 _DUPLICATE = 1062
 # A deadlock, and a lock waited for too long.
-_CONTENDED = ((1213,), (1205,))
+_CONTENDED = (1213, 1205)
+# A full table space, a full disk, and errors of the system that name one (ENOSPC).
+_FULL = (1114, 1021)
+_OF_SYSTEM, _NO_SPACE = (3, 1026, 1030), ("rrcode: 28", "error 28")
 _TRIES = 6
+_CONNECT_SECONDS = 5
+_QUERY_SECONDS = 20
 
 
 class StoreError(Exception):
@@ -44,6 +54,10 @@ class DatabaseUnavailableError(StoreError):
 
 class ContendedError(DatabaseUnavailableError):
     """Other transactions were in the way and this one was undone whole."""
+
+
+class StorageFullError(StoreError):
+    """There is no room to keep anything more; what was kept is untouched."""
 
 
 class AlreadyThereError(StoreError):
@@ -89,20 +103,32 @@ def again_if_contended(
 
 
 class Database:
-    """A pool of connections to one MariaDB database."""
+    """A pool of connections to one MariaDB database.
 
-    def __init__(self, url: str, clock: Clock = utc_now) -> None:
+    Args:
+        room: says, before much is kept, whether there is room for it.
+    """
+
+    def __init__(
+        self, url: str, clock: Clock = utc_now, *, room: Callable[[], bool] = lambda: True
+    ) -> None:
         self.now = clock
+        self._url, self._room = make_url(url), room
+        self._lifelines = Lifelines()
+        self._pulse: Pulse | None = None
         self._engine = create_engine(
-            make_url(url),
+            self._url,
+            hide_parameters=True,  # what people typed stands in no error's text
             pool_size=8,
             max_overflow=8,
             pool_pre_ping=True,
             pool_recycle=1800,
             pool_timeout=5,
-            connect_args=_connect_args(url),
+            connect_args=_connect_args(self._url, _QUERY_SECONDS),
         )
+        event.listen(self._engine, "do_connect", self._connect)
         event.listen(self._engine, "connect", _set_collation)
+        event.listen(self._engine, "close", self._closed)
         self._sessions = sessionmaker(self._engine, expire_on_commit=False)
 
     @contextmanager
@@ -111,23 +137,34 @@ class Database:
 
         Raises:
             DatabaseUnavailableError: the database does not answer.
+            StorageFullError: there is no room for what was to be kept.
             AlreadyThereError: a unique value is already kept.
         """
+        if self._pulse is not None and self._pulse.away:
+            raise DatabaseUnavailableError("The database does not answer.")
         try:
             with self._sessions.begin() as session:
                 yield session
-        except IntegrityError as error:
-            if error.orig is not None and error.orig.args[:1] == (_DUPLICATE,):
-                raise AlreadyThereError(str(error.orig.args[1])) from error
-            raise
-        except (OperationalError, InterfaceError) as error:
-            if error.orig is not None and error.orig.args[:1] in _CONTENDED:
-                raise ContendedError("Other work is in the way.") from error
-            raise DatabaseUnavailableError("The database does not answer.") from error
-        except DBAPIError as error:
-            if error.connection_invalidated:
-                raise DatabaseUnavailableError("The database went away.") from error
-            raise
+        except (sql_errors.DBAPIError, sql_errors.TimeoutError) as error:
+            translated = _translated(error)
+            if translated is None:
+                raise
+            raise translated from error
+
+    def watch(self, say: Callable[[bool], None] = lambda _answers: None) -> None:
+        """Has a thread watch from now on whether the database answers.
+
+        Where it does not, nobody waits for it any more: transactions fail at once.
+
+        Args:
+            say: told when it stops and begins to answer.
+        """
+        self._pulse = Pulse(self._open_pulse, self._lifelines, say)
+
+    def require_room(self) -> None:
+        """StorageFullError where there is no room to keep much more."""
+        if not self._room():
+            raise StorageFullError("Little room is left on the disk.")
 
     def ping(self) -> None:
         """Asks the database for a sign of life; DatabaseUnavailableError where there is none."""
@@ -136,6 +173,8 @@ class Database:
 
     def close(self) -> None:
         """Closes all connections."""
+        if self._pulse is not None:
+            self._pulse.stop()
         self._engine.dispose()
 
     @property
@@ -143,16 +182,63 @@ class Database:
         """The engine, for migrations."""
         return self._engine
 
+    def _connect(self, _dialect: Any, record: Any, _args: Any, options: dict[str, Any]) -> Any:
+        """A connection through a socket of which a handle is kept; None: in the usual way."""
+        if "unix_socket" in options:
+            return None
+        place = (options.get("host", "127.0.0.1"), options.get("port", 3306))
+        seconds = ANSWER_SECONDS if self._pulse is not None else _CONNECT_SECONDS
+        try:
+            connected = socket.create_connection(place, timeout=seconds)
+        except OSError as error:
+            raise pymysql.OperationalError(2003, f"no connection ({error.strerror})") from error
+        line = self._lifelines.hold(connected)
+        try:
+            connection = pymysql.Connection(**options, defer_connect=True)
+            connection.connect(connected)
+        except BaseException:
+            self._lifelines.let_go(line)
+            connected.close()
+            raise
+        record.info["lifeline"] = line
+        return connection
 
-def _connect_args(url: str) -> dict[str, object]:
-    host = make_url(url).host
+    def _closed(self, _connection: Any, record: Any) -> None:
+        line = record.info.pop("lifeline", None)
+        if line is not None:
+            self._lifelines.let_go(line)
+
+    def _open_pulse(self) -> Any:
+        _args, options = self._engine.dialect.create_connect_args(self._url)
+        return pymysql.Connection(**{**options, **_connect_args(self._url, ANSWER_SECONDS)})
+
+
+def _translated(error: sql_errors.SQLAlchemyError) -> StoreError | None:
+    """The store's own error in place of the database's; None where it is a mistake of ours."""
+    original = getattr(error, "orig", None)
+    code, said = [*(original.args if original is not None else ()), None, None][:2]
+    if code == _DUPLICATE:
+        return AlreadyThereError("This is kept already.")
+    if code in _CONTENDED:
+        return ContendedError("Other work is in the way.")
+    if code in _FULL or (code in _OF_SYSTEM and any(text in str(said) for text in _NO_SPACE)):
+        return StorageFullError("There is no room left on the database's disk.")
+    if isinstance(error, sql_errors.TimeoutError):
+        return DatabaseUnavailableError("All connections to the database are in use.")
+    away = isinstance(error, sql_errors.OperationalError | sql_errors.InterfaceError)
+    if away or (isinstance(error, sql_errors.DBAPIError) and error.connection_invalidated):
+        return DatabaseUnavailableError(f"The database does not answer (error {code}).")
+    return None
+
+
+def _connect_args(url: URL, seconds: int) -> dict[str, object]:
     # On loopback a TLS handshake would cost a hundred times what the connection costs.
-    local = host in ("127.0.0.1", "localhost", "::1", None)
+    local = url.host in ("127.0.0.1", "localhost", "::1", None)
     return {
         "charset": "utf8mb4",
-        "connect_timeout": 5,
-        "read_timeout": 20,
-        "write_timeout": 20,
+        "connect_timeout": min(seconds, _CONNECT_SECONDS),
+        "read_timeout": seconds,
+        "write_timeout": seconds,
         **({"ssl_disabled": True} if local else {}),
     }
 

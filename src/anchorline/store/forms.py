@@ -84,6 +84,12 @@ class FormStore:
             found = _TABLES.version(session, key, number)
             return found.document, found.number
 
+    def published_keys(self) -> Sequence[str]:
+        """The keys of all forms that are published."""
+        with self._database.transaction() as session:
+            query = select(FormRow.key).where(FormRow.published_version.is_not(None))
+            return list(session.scalars(query))
+
     def published(self) -> Sequence[Document]:
         """The published documents of all forms, by key."""
         with self._database.transaction() as session:

@@ -56,6 +56,7 @@ class LoadData:
     @again_if_contended
     def add_part(self, job: str, position: int, data: bytes) -> None:
         """Keeps a piece of a file that is being received."""
+        self._database.require_room()
         with self._database.transaction() as session:
             session.add(SourcePartRow(job=job, position=position, data=data))
 
@@ -91,6 +92,7 @@ class LoadData:
             "rows_bad": JobRow.rows_bad + len(kept.bad),
             "bytes_done": bytes_done,
         }
+        self._database.require_room()
         with self._database.transaction() as session:
             touch_job(session, claim, **values)
             session.add(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
@@ -98,6 +100,7 @@ class LoadData:
     @again_if_contended
     def put_block(self, claim: Claim, position: int, kept: KeptBlock) -> None:
         """Keeps a block in place of one at this position; the job's counts stay as they are."""
+        self._database.require_room()
         with self._database.transaction() as session:
             touch_job(session, claim)
             session.merge(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
@@ -111,6 +114,7 @@ class LoadData:
             RowBlockRow.data, literal(nothing),
         ).where(RowBlockRow.job == source, RowBlockRow.position == source_position)  # fmt: skip
         columns = ["job", "position", "rows_used", "last_line", "data", "notes"]
+        self._database.require_room()
         with self._database.transaction() as session:
             touch_job(session, claim)
             session.execute(insert(RowBlockRow).from_select(columns, chosen))

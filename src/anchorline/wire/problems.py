@@ -6,6 +6,8 @@ from pydantic import Field
 
 from .base import Shape, example
 
+PROBLEM_TYPE = "application/problem+json"
+
 
 class ProblemPlace(Shape):
     """One thing that is wrong with a request."""

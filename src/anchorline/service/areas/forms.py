@@ -48,7 +48,7 @@ def open_form(call: Call, *, draft: bool = False) -> tuple[Form, int | None]:
             raise ProblemError(403, f"A draft needs {Access.SERVER.value}.")
         document, version = call.services.forms.draft(key)[0], None
     else:
-        document, version = call.services.forms.version(key)
+        document, version = call.services.published_forms.version(key)
     form = read_form(document, call.services.layouts)
     return with_brought_parts(form, call.services.layouts_in_force.current().on_form(key)), version
 
@@ -71,9 +71,8 @@ def get_form(call: Call) -> Shape:
     """A form to be filled: its published version, or its draft."""
     draft = call.query(FormQuery).draft
     form, version = open_form(call, draft=draft)
-    forms = call.services.forms
-    key = call.path["form"]
-    document = forms.draft(key)[0] if draft else forms.version(key)[0]
+    services, key = call.services, call.path["form"]
+    document = services.forms.draft(key)[0] if draft else services.published_forms.version(key)[0]
     whole = _with_parts(FormDocument.model_validate(document), form)
     return FormAnswer(document=whole, version=version)
 

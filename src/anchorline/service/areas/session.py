@@ -26,6 +26,7 @@ _log = logger("session")
     body=SignIn,
     answer=SessionAnswer,
     problems=(401, 429),
+    largest_body=4_096,
     answer_headers={"Set-Cookie": "The session's cookie"},
 )
 def sign_in(call: Call) -> Reply:

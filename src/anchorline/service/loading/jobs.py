@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import errno
 from dataclasses import dataclass, replace
 from time import monotonic
 
 from anchorline.core.errors import EditionError
 from anchorline.core.reference.comparison import Comparison
-from anchorline.store.database import NotThereError
+from anchorline.store.database import NotThereError, StorageFullError
 from anchorline.store.datasets import EditionEntry
 from anchorline.store.job_model import Claim, Job
 
@@ -25,6 +26,7 @@ from .hold import Hold, JobStoppedError
 from .reading import BadFileError, Reader
 
 _log = logger("jobs")
+_NO_ROOM = "There is not enough room on the disk. Make some, then load the file again."
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +59,10 @@ def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
         message = work(services, job, hold)
     except (BadFileError, EditionError, NotThereError) as error:
         state, message = "failed", str(error)
+    except (StorageFullError, OSError) as error:
+        if isinstance(error, OSError) and error.errno != errno.ENOSPC:
+            raise
+        state, message = "failed", _NO_ROOM
     except JobStoppedError as stop:
         if stop.reason != "cancelled":
             if stop.reason == "ending":

@@ -1,0 +1,65 @@
+"""The processes that answer requests: the application, loaded once, forked several times.
+
+Nothing here may connect to the database before the processes part: connections must not be shared.
+"""
+
+from __future__ import annotations
+
+import os
+import socket
+
+from anchorline.store.database import Database
+
+from .app import AREAS, create_app, metrics_of, services_of
+from .bodies import Bodies
+from .logs import logger, set_up_logs
+from .serving.limits import Limits
+from .serving.processes import Processes
+from .settings import Settings, SettingsError
+from .settle_memory import settle_memory
+from .space import room_left
+
+# Names the listening socket that the supervisor hands down.
+LISTENER = "ANCHORLINE_LISTENER"
+_log = logger("serving")
+
+
+def answer(settings: Settings) -> int:
+    """Answers on the socket that was handed down until told to stop; the exit status.
+
+    Raises:
+        SettingsError: it was started by hand.
+    """
+    set_up_logs(settings.log_level)
+    if settings.database_url is None or LISTENER not in os.environ:
+        raise SettingsError("This is a part of the service: start it by `anchorline serve`.")
+    listener = socket.socket(fileno=int(os.environ[LISTENER]))
+    room = room_left(settings.var, settings.reserved_space)
+    database = Database(settings.database_url, room=room)
+    app = create_app(settings, database, processes=settings.workers)
+    services, metrics, bodies = services_of(app), metrics_of(app), Bodies(AREAS, settings)
+
+    def begin(process: int) -> None:
+        """Opens the active editions, so that nobody's first keystroke waits for it."""
+        metrics.be_process(process)
+        database.watch(_say_of_database)
+        services.gazetteer.current()
+        services.published_forms.learn()
+        services.layouts_in_force.current()
+        settle_memory()
+
+    limits = Limits(
+        body=bodies.largest,
+        admit=bodies.admission(services),
+        room=bodies.room,
+        threads=settings.threads,
+    )
+    processes = Processes(app, listener, limits, settings.workers, begin=begin, say=_log.error)
+    return processes.run()
+
+
+def _say_of_database(answers: bool) -> None:
+    if answers:
+        _log.info("the database answers again")
+    else:
+        _log.error("the database does not answer; finding and filling go on")

@@ -1,0 +1,42 @@
+"""Published forms as they were known last: filling goes on while the database is away."""
+
+from __future__ import annotations
+
+from anchorline.store.database import DatabaseUnavailableError, StoreError
+from anchorline.store.drafts import Document
+from anchorline.store.forms import FormStore
+
+
+class PublishedForms:
+    """Hands out published versions, asked for at each call as long as the database answers."""
+
+    def __init__(self, store: FormStore) -> None:
+        self._store = store
+        self._known: dict[str, tuple[Document, int]] = {}
+
+    def version(self, key: str) -> tuple[Document, int]:
+        """A form's published document and its number.
+
+        Raises:
+            NotThereError: there is no such form, or it is not published.
+            DatabaseUnavailableError: nobody asked for it before the database went away.
+        """
+        try:
+            found = self._store.version(key)
+        except DatabaseUnavailableError:
+            if key not in self._known:
+                raise
+            return self._known[key]
+        except StoreError:
+            self._known.pop(key, None)
+            raise
+        self._known[key] = found
+        return found
+
+    def learn(self) -> None:
+        """Gets to know all of them, for when the database is away."""
+        try:
+            for key in self._store.published_keys():
+                self.version(key)
+        except StoreError:
+            return
