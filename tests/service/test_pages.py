@@ -1,3 +1,4 @@
+import json
 import subprocess
 import sys
 
@@ -54,6 +55,7 @@ def test_the_log_is_json_without_addresses_or_secrets(stack):
     lines = (stack.folder / "demo" / "service.log").read_text().splitlines()
     for line in lines:
         assert line.startswith("{"), "\n".join(lines)[-3000:]
+        json.loads(line)
     text = "\n".join(lines)
     for secret in ("verysecretstreet", "hunter2", stack.access["server_key"], "a@b.example"):
         assert secret not in text

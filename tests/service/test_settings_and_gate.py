@@ -4,8 +4,10 @@ from itsdangerous import TimestampSigner
 from werkzeug.test import EnvironBuilder
 
 from anchorline.service.access import Access, Gate
+from anchorline.service.allowed import Allowed
 from anchorline.service.logs import _hide_secrets
 from anchorline.service.problems import ProblemError
+from anchorline.service.rates import Rate
 from anchorline.service.settings import SETTINGS, SettingsError, read_settings
 from anchorline.store.database import DatabaseUnavailableError
 from anchorline.store.keys import ApiKey
@@ -40,6 +42,9 @@ def test_the_signing_secret_is_made_once_and_kept_from_others(tmp_path):
     assert own.signing_secret() == "s" * 32
 
 
+PLENTY = Allowed((Rate(1000, 1000),) * 2, (Rate(1000, 1000),) * 2)
+
+
 class Keys:
     """Counts how often the store is asked."""
 
@@ -60,7 +65,7 @@ class AwayKeys(Keys):
 
 
 def test_a_key_in_view_goes_on_while_the_database_is_away(monkeypatch):
-    gate = Gate(AwayKeys(), None, "secret" * 8)
+    gate = Gate(AwayKeys(), None, "secret" * 8, PLENTY)
     assert gate.admit(request("good"), Access.SERVER).name == "Shop"
     monkeypatch.setattr("anchorline.service.access._KEY_VIEW_SECONDS", -1.0)
     assert gate.admit(request("good"), Access.SERVER).name == "Shop"
@@ -82,7 +87,7 @@ def request(token):
 
 @pytest.fixture
 def gate():
-    return Gate(Keys(), None, "secret" * 8)
+    return Gate(Keys(), None, "secret" * 8, PLENTY)
 
 
 def test_typing_asks_for_a_key_once_in_a_while_only(gate):

@@ -95,7 +95,9 @@ def test_a_search_that_is_known_already_is_not_sent_again(ways):
 
 
 def test_pages_of_other_origins_may_read_the_answer(ways, stack):
-    browser = {"Authorization": f"Bearer {stack.access['browser_key']}"}
+    browser = {
+        "Authorization": f"Bearer {stack.access['browser_key']}", "Origin": stack.url,
+    }  # fmt: skip
     answer, handed_on = ways.ask(headers={**browser, "Origin": stack.url})
     assert answer.headers["Access-Control-Allow-Origin"] == stack.url
     assert not handed_on

@@ -1,3 +1,5 @@
+import base64
+import json
 import threading
 import zlib
 from datetime import timedelta
@@ -106,6 +108,22 @@ def test_search_finds_folded_words_anywhere(records, form, search):
 def test_a_cursor_of_elsewhere_is_refused(records, cursor):
     with pytest.raises(BadCursorError):
         records.page(after=cursor)
+
+
+@pytest.mark.parametrize(
+    "time",
+    ["0001-01-01T00:00:00+05:00", "9999-12-31T23:59:59-05:00", "2026-13-01", "1e9", ""],
+)
+def test_a_cursor_with_a_time_that_cannot_be_is_refused(records, time):
+    cursor = base64.urlsafe_b64encode(json.dumps(["newest", time, "r1"]).encode()).decode()
+    with pytest.raises(BadCursorError):
+        records.page(after=cursor)
+
+
+@pytest.mark.parametrize("time", ["0001-01-01T00:00:00+00:00", "9999-12-31T23:59:59+00:00"])
+def test_a_cursor_at_the_ends_of_the_calendar_is_one(records, time):
+    cursor = base64.urlsafe_b64encode(json.dumps(["newest", time, "r1"]).encode()).decode()
+    assert records.page(after=cursor).total >= 0
 
 
 def test_what_is_not_there_is_said(records):

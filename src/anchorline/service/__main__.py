@@ -32,8 +32,6 @@ from .space import room_left
 if TYPE_CHECKING:
     from .context import Services
 
-SHORTEST_PASSWORD = 10
-
 
 def main(arguments: list[str] | None = None) -> int:
     """Runs one command; returns the exit status."""
@@ -91,6 +89,7 @@ def _new_database_password(settings: Settings) -> int:
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
     from .context import make_services
+    from .passwords import password_problem
 
     with database_of(settings) as url:
         database = Database(url)
@@ -99,10 +98,12 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
             services = make_services(settings, database)
             if given.command in ("user", "provision"):
                 password = sys.stdin.readline().rstrip("\n")
-                if len(password) < SHORTEST_PASSWORD:
-                    print(f"At least {SHORTEST_PASSWORD} characters.", file=sys.stderr)
+                against = password_problem(password, given.email)
+                if against is not None:
+                    print(against, file=sys.stderr)
                     return 1
                 services.users.put(given.email, given.name, password)
+                services.sign_in_brake.forget_places(given.email)
                 if given.command == "provision":
                     keys = {
                         f"{kind}_key": _make_key(

@@ -16,10 +16,12 @@ from typing import Any
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
+from anchorline.core.errors import shown
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
 
+from .allowed import Allowed
 from .problems import ProblemError
 
 SESSION_COOKIE = "anchorline_session"
@@ -49,18 +51,21 @@ class Caller:
         name: for records: the key's name, the page's form, or the e-mail address.
         forms: the forms it is tied to; None for all.
         session: of a signed-in person.
+        key_id: the part of a key that may be shown, or a page's form.
     """
 
     kind: str
     name: str
     forms: tuple[str, ...] | None = None
     session: LoginSession | None = None
+    key_id: str = ""
 
     def may_use_form(self, key: str) -> bool:
         """Whether the caller may read, fill and submit a form."""
         return self.forms is None or key in self.forms
 
 
+_ANYBODY = frozenset({"browser", "page"})
 _ENOUGH = {
     Access.CAPTURE: frozenset({"browser", "page", "server", "person"}),
     Access.SERVER: frozenset({"server", "person"}),
@@ -71,8 +76,8 @@ _ENOUGH = {
 class Gate:
     """Recognises callers; keys are held in view for a few seconds, so typing costs no query."""
 
-    def __init__(self, keys: KeyStore, users: UserStore, secret: str) -> None:
-        self._keys, self._users = keys, users
+    def __init__(self, keys: KeyStore, users: UserStore, secret: str, allowed: Allowed) -> None:
+        self._keys, self._users, self._allowed = keys, users, allowed
         self._signer = TimestampSigner(secret, salt="page")
         self._view: dict[str, tuple[float, ApiKey | None]] = {}
         self._sessions: dict[str, tuple[float, LoginSession | None]] = {}
@@ -81,17 +86,31 @@ class Gate:
         """A token for our own public page of a form."""
         return "anl_page_" + self._signer.sign(form).decode()
 
-    def admit(self, request: Request, access: Access) -> Caller:
+    def admit(
+        self, request: Request, access: Access, *, often: bool = False, counted: bool = True
+    ) -> Caller:
         """The caller, if they may pass.
 
+        Args:
+            often: the call comes with every keystroke.
+            counted: it counts for the rates.
+
         Raises:
-            ProblemError: 401 where nobody is recognised, 403 where it is not enough.
+            ProblemError: 401 where nobody is recognised, 403 where it is not enough, 429 where
+                somebody whom anybody can be calls too often.
         """
         if access is Access.PUBLIC:
             return Caller("public", "")
-        caller = self._recognise(request)
+        address = request.remote_addr or ""
+        try:
+            caller = self._recognise(request)
+        except ProblemError:
+            self._allowed.take_unrecognised(address)
+            raise
         if caller.kind not in _ENOUGH[access]:
             raise ProblemError(403, f"This needs {access.value}.")
+        if counted and caller.kind in _ANYBODY:
+            self._allowed.take(caller.key_id, address, often=often)
         return caller
 
     def _recognise(self, request: Request) -> Caller:
@@ -121,12 +140,17 @@ class Gate:
                 headers={"WWW-Authenticate": 'Bearer realm="anchorline", error="invalid_token"'},
             )
         if key.kind == "server":
-            return Caller("server", key.name)
-        # A browser names its page's origin on every cross-origin call and cannot lie about it.
-        origin = request.headers.get("Origin")
-        if origin is not None and origin not in key.origins:
-            raise ProblemError(403, f"This browser key may not be used from {origin}.")
-        return Caller("browser", key.name, key.forms)
+            return Caller("server", key.name, key_id=key.id)
+        origin = _origin(request)
+        if origin is None:
+            raise ProblemError(
+                403,
+                "A browser key is for pages: it needs the header Origin, which a browser sends by "
+                "itself. Programs use a server key.",
+            )
+        if origin not in key.origins:
+            raise ProblemError(403, f"This browser key may not be used from {shown(origin)}.")
+        return Caller("browser", key.name, key.forms, key_id=key.id)
 
     def _page(self, token: str) -> Caller:
         try:
@@ -135,7 +159,7 @@ class Gate:
             raise ProblemError(401, "This page has been open for too long; load it anew.") from None
         except BadSignature:
             raise ProblemError(401, "This page's token is not valid; load the page anew.") from None
-        return Caller("page", f"page {form}", (form,))
+        return Caller("page", f"page {form}", (form,), key_id=f"page {form}")
 
     def _session(self, token: str) -> LoginSession | None:
         """The session of a token; as it was last known while the database is away."""
@@ -168,6 +192,18 @@ class Gate:
         _bound(self._view)
         self._view[presented] = (now, key)
         return key
+
+
+def _origin(request: Request) -> str | None:
+    """The origin of the page that calls; None where none is told.
+
+    A browser names it on every cross-origin call and cannot be made to lie about it. To its own
+    origin it sends only Sec-Fetch-Site (W3C Fetch Metadata) with a plain GET.
+    """
+    origin = request.headers.get("Origin")
+    if origin is None and request.headers.get("Sec-Fetch-Site") == "same-origin":
+        return request.host_url.rstrip("/")
+    return origin
 
 
 def _bound(view: dict[str, Any]) -> None:

@@ -62,7 +62,7 @@ class Bodies:
             if endpoint is None:
                 return None
             try:
-                services.gate.admit(request, endpoint.access)
+                services.gate.admit(request, endpoint.access, counted=False)
             except Exception as error:
                 problem = problem_of(error)
                 return problem.status, problem.detail, problem.headers

@@ -15,10 +15,12 @@ from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
 from anchorline.store.own_layouts import OwnLayoutStore
 from anchorline.store.records import RecordStore
+from anchorline.store.sign_in_brake import SignInBrake
 from anchorline.store.users import UserStore
 
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
+from .allowed import Allowed
 from .layouts_in_force import CurrentLayouts
 from .published_forms import PublishedForms
 from .recent_answers import RecentAnswers
@@ -43,6 +45,7 @@ class Services:
     own_layouts: OwnLayoutStore
     records: RecordStore
     users: UserStore
+    sign_in_brake: SignInBrake
     keys: KeyStore
     layouts: LayoutLibrary
     layouts_in_force: CurrentLayouts
@@ -71,10 +74,11 @@ def make_services(settings: Settings, database: Database) -> Services:
         own_layouts=own_layouts,
         records=RecordStore(database),
         users=users,
+        sign_in_brake=SignInBrake(database),
         keys=keys,
         layouts=layouts,
         layouts_in_force=CurrentLayouts(own_layouts, layouts),
         gazetteer=ActiveGazetteer(datasets, files, layouts),
         recent_answers=RecentAnswers(),
-        gate=Gate(keys, users, settings.signing_secret()),
+        gate=Gate(keys, users, settings.signing_secret(), Allowed.by(settings)),
     )

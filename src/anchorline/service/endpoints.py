@@ -7,23 +7,28 @@ then the handler. The same declarations make the OpenAPI document, so that it ca
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any, TypeVar
 
 import orjson
 from flask import Flask, Request, Response, request
 from pydantic import BaseModel, ValidationError
+from werkzeug.datastructures import Headers
 
+from anchorline.core.errors import Problem
 from anchorline.wire.base import Shape
 
 from .access import Access, Caller
 from .context import Services
-from .problems import ProblemError, from_validation
+from .problems import ProblemError, from_validation, invalid
 
 API = "/api/v1"
 JSON = "application/json"
 MOST_VALUES = 50_000
+LONGEST_HEADER = 200
 FILE_TYPES = ("text/csv", "application/x-ndjson", "application/gzip", "application/octet-stream")
 _Shape = TypeVar("_Shape", bound=BaseModel)
 
@@ -58,6 +63,7 @@ class Reply:
     Attributes:
         body: the shape as JSON, where that was made already.
         stream: a body in pieces, where the endpoint declares a download.
+        cookies: values of Set-Cookie headers.
     """
 
     shape: Shape | None
@@ -65,6 +71,7 @@ class Reply:
     headers: Mapping[str, str] = field(default_factory=dict)
     body: bytes | None = None
     stream: Iterable[bytes] | None = None
+    cookies: Sequence[str] = ()
 
 
 Handler = Callable[[Call], "Shape | Reply"]
@@ -106,6 +113,31 @@ class Endpoint:
     def name(self) -> str:
         """The handler's name: the operation's id."""
         return self.handler.__name__
+
+
+def request_header_pattern(name: str) -> str:
+    """What the value of a declared request header looks like, as a regular expression."""
+    return "[!-~]+" if name == "Idempotency-Key" else "[!-~]([ -~]*[!-~])?"
+
+
+def check_headers(endpoint: Endpoint, headers: Headers) -> None:
+    """ProblemError 422 for a declared request header that is not as the description has it."""
+    for name in endpoint.request_headers:
+        value = headers.get(name)
+        if value is None:
+            continue
+        if len(value) > LONGEST_HEADER or not _header_value(name).fullmatch(value):
+            blanks = ", no blanks" if name == "Idempotency-Key" else ""
+            detail = (
+                f"The header {name} has 1 to {LONGEST_HEADER} characters: letters, digits, "
+                f"signs{blanks}."
+            )
+            raise invalid([Problem("", detail)])
+
+
+@lru_cache(maxsize=64)
+def _header_value(name: str) -> re.Pattern[str]:
+    return re.compile(request_header_pattern(name))
 
 
 class Area:
@@ -185,7 +217,8 @@ def register(app: Flask, areas: list[Area], services: Services) -> None:
 
 def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
     def view(**path: str) -> Response:
-        caller = services.gate.admit(request, endpoint.access)
+        caller = services.gate.admit(request, endpoint.access, often=endpoint.every_key)
+        check_headers(endpoint, request.headers)
         call = Call(services, caller, path, request)
         if endpoint.query is None and request.args:
             raise ProblemError(422, "This call takes no query parameters.")
@@ -205,6 +238,8 @@ def respond(answer: Shape | Reply) -> Response:
     response = Response(data, status=reply.status, headers=headers)
     if not data:
         response.headers.pop("Content-Type", None)
+    for cookie in reply.cookies:
+        response.headers.add("Set-Cookie", cookie)
     return response
 
 

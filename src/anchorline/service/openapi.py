@@ -15,7 +15,15 @@ from anchorline import __doc__ as purpose
 from anchorline.wire.problems import PROBLEM_TYPE, ProblemAnswer
 
 from .access import Access
-from .endpoints import API, FILE_TYPES, JSON, Area, Endpoint
+from .endpoints import (
+    API,
+    FILE_TYPES,
+    JSON,
+    LONGEST_HEADER,
+    Area,
+    Endpoint,
+    request_header_pattern,
+)
 
 _PATH_PART = re.compile(r"<(?:path:)?(\w+)>")
 _SCHEMAS = "#/components/schemas/"
@@ -120,11 +128,13 @@ def _operation(area: Area, endpoint: Endpoint) -> dict[str, Any]:
 
 
 def _problem_statuses(endpoint: Endpoint) -> set[int]:
-    statuses = {400, 414, 422, 431, 500, 503, *endpoint.problems}
+    statuses = {400, 408, 413, 414, 422, 431, 500, 501, 503, *endpoint.problems}
     if endpoint.access is not Access.PUBLIC:
-        statuses |= {401, 403}
+        statuses |= {401, 403, 429}
     if endpoint.body is not None or endpoint.upload:
-        statuses |= {413, 415}
+        statuses.add(415)
+    if endpoint.method != "GET":
+        statuses.add(507)
     if _PATH_PART.search(endpoint.rule):
         statuses.add(404)
     return statuses
@@ -170,7 +180,8 @@ def _without_null(schema: dict[str, Any]) -> dict[str, Any]:
 
 
 def _header(name: str, meaning: str) -> dict[str, Any]:
-    schema = {"type": "string", "minLength": 1, "maxLength": 200, "pattern": "^[!-~]+$"}
+    pattern = f"^{request_header_pattern(name)}$"
+    schema = {"type": "string", "minLength": 1, "maxLength": LONGEST_HEADER, "pattern": pattern}
     return {"name": name, "in": "header", "description": meaning, "schema": schema}
 
 

@@ -38,6 +38,13 @@ SETTINGS: dict[str, tuple[str, str]] = {
         "Bytes of the disk that loads and large bodies leave free for people's work",
     ),
     "ANCHORLINE_LOADS": ("2", "Loads that a worker does at once, 1 to 16"),
+    "ANCHORLINE_ADDRESS_SEARCHES": (
+        "50",
+        "Searches a second that browser keys and pages may make from one network address",
+    ),
+    "ANCHORLINE_ADDRESS_CALLS": ("10", "All other calls a second, likewise"),
+    "ANCHORLINE_KEY_SEARCHES": ("2000", "Searches a second of one browser key or page in all"),
+    "ANCHORLINE_KEY_CALLS": ("200", "All other calls a second, likewise"),
     "ANCHORLINE_ACCOUNT": (
         "anchorline",
         "Account that the service runs under when root starts it; root to stay root",
@@ -69,6 +76,10 @@ class Settings:
     reserved_space: int
     loads: int
     account: str
+    address_searches: int
+    address_calls: int
+    key_searches: int
+    key_calls: int
     log_level: str
     https: bool
 
@@ -148,6 +159,10 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         reserved_space=number("ANCHORLINE_RESERVED_SPACE", 0, 1 << 50),
         loads=number("ANCHORLINE_LOADS", 1, 16),
         account=given.get("ANCHORLINE_ACCOUNT", SETTINGS["ANCHORLINE_ACCOUNT"][0]),
+        address_searches=number("ANCHORLINE_ADDRESS_SEARCHES", 1, 1_000_000),
+        address_calls=number("ANCHORLINE_ADDRESS_CALLS", 1, 1_000_000),
+        key_searches=number("ANCHORLINE_KEY_SEARCHES", 1, 1_000_000),
+        key_calls=number("ANCHORLINE_KEY_CALLS", 1, 1_000_000),
         log_level=choice("ANCHORLINE_LOG_LEVEL", LOG_LEVELS),
         https=choice("ANCHORLINE_HTTPS", ("yes", "no")) == "yes",
     )

@@ -17,7 +17,7 @@ from flask import Request
 
 from .context import Services
 from .edge import ARRIVED
-from .endpoints import API, Area, Call, Endpoint, Reply, written
+from .endpoints import API, Area, Call, Endpoint, Reply, check_headers, written
 from .metrics import Metrics
 
 if TYPE_CHECKING:
@@ -63,6 +63,7 @@ class ShortWay:
 
     def _reply(self, endpoint: Endpoint, environ: WSGIEnvironment) -> Reply:
         request = Request(environ, populate_request=False)
-        caller = self._services.gate.admit(request, endpoint.access)
+        caller = self._services.gate.admit(request, endpoint.access, often=True)
+        check_headers(endpoint, request.headers)
         answer = endpoint.handler(Call(self._services, caller, {}, request))
         return answer if isinstance(answer, Reply) else Reply(answer)

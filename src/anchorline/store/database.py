@@ -184,6 +184,8 @@ class Database:
 
     def _connect(self, _dialect: Any, record: Any, _args: Any, options: dict[str, Any]) -> Any:
         """A connection through a socket of which a handle is kept; None: in the usual way."""
+        if self._pulse is not None and self._pulse.away:
+            raise pymysql.OperationalError(2003, "no sign of life")
         if "unix_socket" in options:
             return None
         place = (options.get("host", "127.0.0.1"), options.get("port", 3306))

@@ -78,11 +78,11 @@ class Pulse:
 
     def _run(self) -> None:
         while not self._stopped.wait(_EVERY_SECONDS):
-            away = not self._answers()
+            away, before = not self._answers(), self.away
+            self.away = away  # first, so that whoever is let go does not wait at another one
             if away:
                 self._lifelines.cut()
-            if away != self.away:
-                self.away = away
+            if away != before:
                 self._say(not away)
 
     def _answers(self) -> bool:

@@ -7,7 +7,7 @@ import binascii
 import secrets
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import orjson
@@ -245,8 +245,9 @@ def _read_cursor(cursor: str, sort: str) -> tuple[Any, str]:
         if kept_sort != sort or not isinstance(identifier, str) or not isinstance(value, str):
             raise ValueError("another list's cursor")
         by_time = sort in ("newest", "oldest")
-        return (datetime.fromisoformat(value) if by_time else value), identifier
-    except (ValueError, TypeError, binascii.Error) as error:
+        # Near the ends of the calendar a time has no UTC (OverflowError).
+        return (datetime.fromisoformat(value).astimezone(UTC) if by_time else value), identifier
+    except (ValueError, TypeError, OverflowError, binascii.Error) as error:
         raise BadCursorError("This cursor was not handed out by this list.") from error
 
 

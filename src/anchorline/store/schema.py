@@ -88,6 +88,14 @@ class SignInFailureRow(Base):
     last_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
 
 
+class SignInPlaceRow(Base):
+    __tablename__ = "sign_in_place"
+    __table_args__ = (_TABLE,)
+    account_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    place_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    last_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
+
+
 class ApiKeyRow(Base):
     __tablename__ = "api_key"
     __table_args__ = (_TABLE,)

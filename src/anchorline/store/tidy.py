@@ -7,10 +7,18 @@ from datetime import timedelta
 from sqlalchemy import delete, select
 
 from .database import Database
-from .schema import EditionRow, IdempotencyRow, JobRow, LoginSessionRow, SignInFailureRow
+from .schema import (
+    EditionRow,
+    IdempotencyRow,
+    JobRow,
+    LoginSessionRow,
+    SignInFailureRow,
+    SignInPlaceRow,
+)
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
+PLACES_REMEMBERED = timedelta(days=180)
 # A job takes with it the report of the rows that it left out; one whose file is kept stays.
 JOBS_REMEMBERED = timedelta(days=90)
 UPLOADS_WAITED_FOR = timedelta(days=1)
@@ -32,6 +40,7 @@ def tidy(database: Database) -> int:
         delete(IdempotencyRow).where(IdempotencyRow.made_at < now - KEYS_REMEMBERED),
         delete(LoginSessionRow).where(LoginSessionRow.expires_at < now),
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),
+        delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]
     count = 0
     for statement in old:

@@ -1,9 +1,10 @@
-"""People who sign in to the console, their sessions, and the brake on guessing."""
+"""People who sign in to the console, and their sessions."""
 
 from __future__ import annotations
 
 import hashlib
 import secrets
+import unicodedata
 from dataclasses import dataclass
 from datetime import timedelta
 from functools import lru_cache
@@ -13,12 +14,9 @@ from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from sqlalchemy import delete, select
 
 from .database import Database
-from .schema import LoginSessionRow, SignInFailureRow, UserRow
+from .schema import LoginSessionRow, UserRow
 
 SESSION_LENGTH = timedelta(hours=12)
-FREE_FAILURES = 4
-LONGEST_WAIT = timedelta(minutes=15)
-FAILURES_FORGOTTEN_AFTER = timedelta(hours=1)
 
 _hasher = PasswordHasher()
 
@@ -27,6 +25,11 @@ _hasher = PasswordHasher()
 def _nobody() -> str:
     """Checked where the e-mail address is unknown, so that both answers take the same time."""
     return _hasher.hash(secrets.token_urlsafe(16))
+
+
+def normal_email(text: str) -> str:
+    """An e-mail address as it is kept and compared: without blanks around it, letters folded."""
+    return unicodedata.normalize("NFKC", text).strip().casefold()
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,11 +63,11 @@ class UserStore:
         """Makes a user, or gives an existing one a new name and password."""
         hashed = _hasher.hash(password)
         with self._database.transaction() as session:
-            row = session.scalar(select(UserRow).where(UserRow.email == email.lower()))
+            row = session.scalar(select(UserRow).where(UserRow.email == normal_email(email)))
             if row is None:
                 session.add(
                     UserRow(
-                        email=email.lower(),
+                        email=normal_email(email),
                         name=name,
                         password_hash=hashed,
                         created_at=self._database.now(),
@@ -77,7 +80,7 @@ class UserStore:
     def check_password(self, email: str, password: str) -> User | None:
         """The user with this e-mail address and password, or None."""
         with self._database.transaction() as session:
-            row = session.scalar(select(UserRow).where(UserRow.email == email.lower()))
+            row = session.scalar(select(UserRow).where(UserRow.email == normal_email(email)))
             user = User(row.id, row.email, row.name) if row else None
             kept = row.password_hash if row else _nobody()
         try:
@@ -123,37 +126,4 @@ class UserStore:
         with self._database.transaction() as session:
             session.execute(
                 delete(LoginSessionRow).where(LoginSessionRow.token_digest == _digest(token))
-            )
-
-    def wait_before_sign_in(self, subject: str) -> timedelta:
-        """How long this subject (an e-mail address or a host) must wait before the next try."""
-        now = self._database.now()
-        with self._database.transaction() as session:
-            row = session.get(SignInFailureRow, _digest(subject))
-            if row is None or now - row.last_at > FAILURES_FORGOTTEN_AFTER:
-                return timedelta(0)
-            if row.failures <= FREE_FAILURES:
-                return timedelta(0)
-            pause = timedelta(seconds=2 ** min(row.failures - FREE_FAILURES, 12))
-            return max(timedelta(0), row.last_at + min(pause, LONGEST_WAIT) - now)
-
-    def note_failure(self, subject: str) -> None:
-        """Counts a failed try."""
-        now = self._database.now()
-        with self._database.transaction() as session:
-            row = session.get(SignInFailureRow, _digest(subject), with_for_update=True)
-            if row is None:
-                session.add(
-                    SignInFailureRow(subject_digest=_digest(subject), failures=1, last_at=now)
-                )
-                return
-            stale = now - row.last_at > FAILURES_FORGOTTEN_AFTER
-            row.failures = 1 if stale else row.failures + 1
-            row.last_at = now
-
-    def forget_failures(self, subject: str) -> None:
-        """Starts counting anew, after a success."""
-        with self._database.transaction() as session:
-            session.execute(
-                delete(SignInFailureRow).where(SignInFailureRow.subject_digest == _digest(subject))
             )

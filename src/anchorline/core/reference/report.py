@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import csv
 import io
+import unicodedata
 from collections.abc import Iterable, Iterator, Sequence
 
 from .findings import BadRow
 
 REPORT_COLUMNS: tuple[str, ...] = ("line", "id", "finding", "column", "reason", "row")
-# A spreadsheet takes a cell that begins with one of these for a formula.
-_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+# A spreadsheet takes a cell that begins with one of these for a formula, also where they are
+# written in another width (full-width and small forms, which NFKC makes plain).
+_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r", "\n")
 
 
 def report_lines(rows: Iterable[BadRow]) -> Iterator[str]:
@@ -22,7 +24,8 @@ def report_lines(rows: Iterable[BadRow]) -> Iterator[str]:
 
 
 def _harmless(text: str) -> str:
-    return f"'{text}" if text.startswith(_FORMULA_STARTS) else text
+    plain = unicodedata.normalize("NFKC", text[:1])
+    return f"'{text}" if plain.startswith(_FORMULA_STARTS) else text
 
 
 def _line(values: Sequence[str]) -> str:

@@ -3,9 +3,14 @@
 from __future__ import annotations
 
 import math
+import secrets
+from dataclasses import replace
+from datetime import timedelta
 
 from flask import Request
 
+from anchorline.store.sign_in_brake import SignInTry
+from anchorline.store.tidy import PLACES_REMEMBERED as BROWSER_REMEMBERED
 from anchorline.store.users import SESSION_LENGTH, LoginSession
 from anchorline.wire.base import Shape
 from anchorline.wire.session import SessionAnswer, SignIn
@@ -16,6 +21,8 @@ from ..logs import logger
 from ..problems import ProblemError
 
 area = Area("session")
+# Tells a browser that signed in before from one that guesses; it opens nothing.
+BROWSER_COOKIE = "anchorline_browser"
 _log = logger("session")
 
 
@@ -31,9 +38,11 @@ _log = logger("session")
 )
 def sign_in(call: Call) -> Reply:
     """Signs a person in with e-mail address and password."""
-    given, users = call.body(SignIn), call.services.users
-    subjects = (f"email {given.email.lower()}", f"host {call.request.remote_addr}")
-    wait = max(users.wait_before_sign_in(subject) for subject in subjects).total_seconds()
+    given, services = call.body(SignIn), call.services
+    tried = SignInTry(
+        given.email, call.request.remote_addr or "", call.request.cookies.get(BROWSER_COOKIE, "")
+    )
+    wait = services.sign_in_brake.count(tried).total_seconds()
     if wait > 0:
         seconds = math.ceil(wait)
         raise ProblemError(
@@ -41,17 +50,19 @@ def sign_in(call: Call) -> Reply:
             f"Too many failed tries. Wait {seconds} s and try again.",
             headers={"Retry-After": str(seconds)},
         )
-    user = users.check_password(given.email, given.password)
+    user = services.users.check_password(given.email, given.password)
     if user is None:
-        for subject in subjects:
-            users.note_failure(subject)
         _log.warning("sign-in failed", host=call.request.remote_addr)
         raise ProblemError(401, "The e-mail address or the password is not right.")
-    for subject in subjects:
-        users.forget_failures(subject)
-    token, session = users.open_session(user)
+    browser = tried.browser or secrets.token_urlsafe(24)
+    services.sign_in_brake.succeeded(replace(tried, browser=browser))
+    token, session = services.users.open_session(user)
     _log.info("signed in", user=user.id)
-    return Reply(_answer(session), headers={"Set-Cookie": _cookie(call, token)})
+    cookies = [
+        _cookie(call, SESSION_COOKIE, token, SESSION_LENGTH),
+        _cookie(call, BROWSER_COOKIE, browser, BROWSER_REMEMBERED),
+    ]
+    return Reply(_answer(session), cookies=cookies)
 
 
 @area.endpoint("GET", "/session", access=Access.PERSON, answer=SessionAnswer)
@@ -65,7 +76,7 @@ def get_session(call: Call) -> Shape:
 def sign_out(call: Call) -> Reply:
     """Signs the person out."""
     call.services.users.close_session(_token(call.request))
-    return Reply(None, status=204, headers={"Set-Cookie": _cookie(call, "", seconds=0)})
+    return Reply(None, status=204, cookies=[_cookie(call, SESSION_COOKIE, "", timedelta(0))])
 
 
 def _token(request: Request) -> str:
@@ -78,7 +89,7 @@ def _answer(session: LoginSession) -> SessionAnswer:
     )
 
 
-def _cookie(call: Call, token: str, seconds: int | None = None) -> str:
-    age = int(SESSION_LENGTH.total_seconds()) if seconds is None else seconds
+def _cookie(call: Call, name: str, value: str, lasts: timedelta) -> str:
     secure = "; Secure" if call.services.settings.https else ""
-    return f"{SESSION_COOKIE}={token}; Path=/; HttpOnly; SameSite=Strict; Max-Age={age}{secure}"
+    age = int(lasts.total_seconds())
+    return f"{name}={value}; Path=/; HttpOnly; SameSite=Strict; Max-Age={age}{secure}"

@@ -1,0 +1,102 @@
+"""A database that hangs lets everybody go within three seconds, and is noticed when it is back."""
+
+import os
+import signal
+import threading
+import time
+from pathlib import Path
+
+import pytest
+from sqlalchemy import text
+
+from anchorline.store.database import (
+    Database,
+    DatabaseUnavailableError,
+    StorageFullError,
+    _translated,
+)
+
+
+@pytest.fixture
+def watched(database_url):
+    opened = Database(database_url)
+    opened.ping()
+    said = []
+    opened.watch(said.append)
+    opened.said = said
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def server_pid(local_server, database_url):
+    pid = int((local_server.folder / "data" / "mariadb.pid").read_text())
+    yield pid
+    os.kill(pid, signal.SIGCONT)
+    deadline = time.monotonic() + 20
+    while local_server.running_url() is None:
+        assert time.monotonic() < deadline
+
+
+def seconds_to_fail(database):
+    began = time.monotonic()
+    with pytest.raises(DatabaseUnavailableError):
+        database.ping()
+    return time.monotonic() - began
+
+
+def test_whoever_asks_a_hanging_database_is_let_go_and_told_so_at_once_after(watched, server_pid):
+    os.kill(server_pid, signal.SIGSTOP)
+    waiting = []
+    threads = [
+        threading.Thread(target=lambda: waiting.append(seconds_to_fail(watched))) for _ in range(6)
+    ]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert max(waiting) < 3.0
+    assert seconds_to_fail(watched) < 0.1
+    os.kill(server_pid, signal.SIGCONT)
+    deadline = time.monotonic() + 5
+    while watched.said != [False, True]:
+        assert time.monotonic() < deadline, watched.said
+        time.sleep(0.05)
+    watched.ping()
+
+
+def test_a_long_query_of_a_database_that_lives_goes_on(watched):
+    with watched.transaction() as session:
+        assert session.execute(text("SELECT SLEEP(4)")).scalar() == 0
+
+
+def test_no_socket_is_left_when_the_pool_is_closed(database_url):
+    before = len(list(Path("/proc/self/fd").iterdir()))
+    for _ in range(3):
+        opened = Database(database_url)
+        opened.watch()
+        opened.ping()
+        opened.close()
+    assert len(list(Path("/proc/self/fd").iterdir())) <= before
+
+
+@pytest.mark.parametrize(
+    ("code", "said", "kind"),
+    [
+        (1114, "The table 'record' is full", StorageFullError),
+        (1021, "Disk full (/tmp/x); waiting for someone to free some space", StorageFullError),
+        (
+            1026,
+            "Error writing file 'x' (Errcode: 28 \"No space left on device\")",
+            StorageFullError,
+        ),
+        (1030, 'Got error 28 "No space left on device" from storage engine', StorageFullError),
+        (1030, "Got error 122 from storage engine", DatabaseUnavailableError),
+        (2013, "Lost connection", DatabaseUnavailableError),
+    ],
+)
+def test_errors_of_the_database_are_told_apart(code, said, kind):
+    from pymysql import OperationalError as Original
+    from sqlalchemy.exc import OperationalError
+
+    assert type(_translated(OperationalError("x", {}, Original(code, said)))) is kind
