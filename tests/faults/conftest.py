@@ -1,0 +1,176 @@
+"""A service of its own, run as systemd would run it, and what each fault came to at the end."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from collections import Counter
+from contextlib import contextmanager
+from pathlib import Path
+
+import psutil
+import pytest
+
+from tests.conftest import PROJECT, Stack, free_port
+from tests.faults.people import People
+
+FIGURES: list[str] = []
+START_SECONDS = 60
+
+
+class Service(Stack):
+    """The service on a folder, with its listening socket held outside: as systemd does it."""
+
+    def __init__(self, folder, environment):
+        super().__init__(folder, environment)
+        self.port = int(environment["ANCHORLINE_PORT"])
+        self.process = self.listener = None
+        self._watching = threading.Event()
+
+    def prepare(self):
+        """Makes the demo's data and forms."""
+        self.demo("start", "--rows", "3000")
+        self.demo("stop")
+        self.listener = socket.create_server(("127.0.0.1", self.port), backlog=1024)
+        self._start()
+        threading.Thread(target=self._bring_back, daemon=True).start()
+        self.wait_until_ready()
+
+    def end(self):
+        self._watching.set()
+        if self.process is not None:
+            self.process.terminate()
+            self.process.wait(40)
+        if self.listener is not None:
+            self.listener.close()
+
+    def _start(self):
+        command = 'exec 3<&"$1"; export LISTEN_FDS=1 LISTEN_PID=$$; exec "$0" -m anchorline.service run --worker'
+        log = (self.folder / "demo" / "service.log").open("ab")
+        with log:
+            self.process = subprocess.Popen(
+                ["bash", "-c", command, sys.executable, str(self.listener.fileno())],
+                env=self.environment, pass_fds=[self.listener.fileno()], stdin=subprocess.DEVNULL,
+                stdout=log, stderr=log, start_new_session=True, cwd=PROJECT,
+            )  # fmt: skip
+
+    def _bring_back(self):
+        """`Restart=always`."""
+        while not self._watching.wait(0.1):
+            if self.process.poll() is not None:
+                self._start()
+
+    def wait_until_ready(self):
+        deadline = time.monotonic() + START_SECONDS
+        with self.http() as http:
+            while True:
+                try:
+                    if http.get("/readyz").status_code == 200:
+                        return
+                except Exception as error:
+                    last = error
+                else:
+                    last = None
+                assert time.monotonic() < deadline, last
+                time.sleep(0.1)
+
+    def parts(self):
+        """Process ids by what they are."""
+        front = psutil.Process(self.process.pid)
+        children = front.children(recursive=True)
+        parts = {"supervisor": [front.pid]}
+        for child in children:
+            command = child.cmdline()
+            if "mariadbd" in command[0]:
+                name = "database"
+            elif "work" in command:
+                name = "worker"
+            elif child.ppid() == front.pid:
+                name = "parent of those that answer"
+            else:
+                name = "one that answers"
+            parts.setdefault(name, []).append(child.pid)
+        return parts
+
+    def token(self):
+        with self.http(None) as http:
+            return http.get("/f/tuning-visit").text.split('access="')[1].split('"')[0]
+
+    @contextmanager
+    def people(self):
+        """People who are busy; what they were told is held against what is there after."""
+        people = People(("127.0.0.1", self.port), self.token())
+        with people:
+            time.sleep(2)
+            yield people
+        self.wait_until_ready()
+        self.hold(people)
+
+    def hold(self, people):
+        """Every record that was acknowledged is there, once."""
+        with self.http() as http:
+            kept = Counter()
+            for key, record in people.acknowledged.items():
+                answer = http.get(f"/api/v1/records/{record}")
+                assert answer.status_code == 200, f"{key} was acknowledged and is gone"
+                kept[answer.json()["values"]["note"]] += 1
+            total = http.get("/api/v1/records", params={"search": "fault"}).json()["total"]
+        assert len(people.acknowledged) > 0
+        assert set(kept) == set(people.acknowledged)
+        assert set(kept.values()) <= {1}
+        assert total >= len(people.acknowledged)
+
+
+@contextmanager
+def service_in(folder, **environment):
+    service = Service(
+        folder,
+        {
+            **{k: v for k, v in os.environ.items() if not k.startswith("ANCHORLINE_")},
+            "ANCHORLINE_VAR_DIR": str(folder),
+            "ANCHORLINE_PORT": str(free_port()),
+            "ANCHORLINE_DATABASE_PORT": str(free_port()),
+            # Twenty people and more behind one address.
+            "ANCHORLINE_ADDRESS_SEARCHES": "5000",
+            "ANCHORLINE_ADDRESS_CALLS": "5000",
+            **environment,
+        },
+    )
+    try:
+        service.prepare()
+        yield service
+    finally:
+        service.end()
+
+
+@pytest.fixture(scope="session")
+def service():
+    folder = Path(tempfile.mkdtemp(prefix="anchorline-faults-", dir="/tmp"))
+    folder.chmod(0o755)
+    with service_in(folder) as running:
+        yield running
+    shutil.rmtree(folder)
+
+
+@pytest.fixture
+def figures():
+    """Takes what is to be said of a fault when all tests are done."""
+    return FIGURES.append
+
+
+def pytest_terminal_summary(terminalreporter):
+    if FIGURES:
+        terminalreporter.section("faults, under 20 typing and 4 sending people")
+        for line in FIGURES:
+            terminalreporter.line(line)
+
+
+def kill(pid, number=signal.SIGKILL):
+    os.kill(pid, number)
