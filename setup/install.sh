@@ -50,6 +50,13 @@ debian_packages() {
   DEBIAN_FRONTEND=noninteractive "${as_root[@]}" apt-get install -y -q --no-install-recommends "$@"
 }
 
+# Started as root, the service steps down to an account of its own.
+service_account() {
+  local account=${ANCHORLINE_ACCOUNT:-anchorline}
+  ((EUID != 0)) || id "$account" >/dev/null 2>&1 ||
+    useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin "$account"
+}
+
 python_environment() {
   local python=${PYTHON:-python3}
   "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; set PYTHON to its path."; return 1; }
@@ -75,6 +82,7 @@ if ((${#missing[@]})); then
   rm -f "$stamps/Debian-packages"
   stamped Debian-packages "${missing[*]}" debian_packages "${missing[@]}"
 fi
+service_account || fail "The account of the service cannot be made" "Make it by hand, or name one that is there with ANCHORLINE_ACCOUNT."
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
 stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages

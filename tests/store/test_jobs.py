@@ -4,6 +4,7 @@ import threading
 import uuid
 
 import pytest
+from sqlalchemy import text
 
 from anchorline.core.gazetteer import Row
 from anchorline.core.gazetteer.rows import RowBlock
@@ -26,10 +27,9 @@ from anchorline.store.tidy import tidy
 @pytest.fixture
 def jobs(database):
     """The jobs, with none left over from other tests."""
-    store = JobStore(database)
-    while claimed := store.claim():
-        store.end(claimed[1], "cancelled", "left over")
-    return store
+    with database.transaction() as session:
+        session.execute(text("UPDATE job SET state = 'cancelled'"))
+    return JobStore(database)
 
 
 def new(dataset=None, **options):

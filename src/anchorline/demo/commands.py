@@ -10,7 +10,6 @@ import csv
 import json
 import os
 import secrets
-import signal
 import subprocess
 import sys
 import time
@@ -19,13 +18,12 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import click
-import httpx
-import psutil
 
 from anchorline.client import AnchorlineError, Client
 from anchorline.core.gazetteer import ROW_COLUMNS
 from anchorline.private_files import write_whole
 
+from .process import DemoError, alive, end, folder, listens, running_pid, spawn, url
 from .scenario import describe, set_up_forms, submit_examples
 from .spellings import with_spellings
 from .world import COUNTRIES, make_rows
@@ -34,11 +32,6 @@ DEMO_ROWS = 30_000
 DATASET = "demo"
 ADMIN_EMAIL = "admin@brackwater.example"
 START_SECONDS = 120
-STOP_SECONDS = 40
-
-
-class DemoError(click.ClickException):
-    """A step of the demo failed; the message says which and what to do."""
 
 
 @click.group()
@@ -50,7 +43,7 @@ def main() -> None:
 @click.option("--rows", default=DEMO_ROWS, show_default=True, help="Addresses to make.")
 def run(rows: int) -> None:
     """Start the demo and serve until Ctrl-C."""
-    process = _spawn(sys.stderr.fileno(), tied=True)
+    process = spawn(sys.stderr.fileno(), tied=True)
     try:
         with _step("Starting the database and the service"):
             _wait_until_alive(process)
@@ -62,7 +55,7 @@ def run(rows: int) -> None:
     except KeyboardInterrupt:
         click.echo("\nStopping …")
     finally:
-        _end(process.pid)
+        end(process.pid)
         process.wait()
     click.echo("Stopped; everything it kept is still there.")
 
@@ -71,24 +64,24 @@ def run(rows: int) -> None:
 @click.option("--rows", default=DEMO_ROWS, show_default=True, help="Addresses to make.")
 def start(rows: int) -> None:
     """Start the demo in the background; returns once it answers."""
-    if _running_pid() is not None and _alive():
-        click.echo(f"The demo is running at {_url()}.")
+    if running_pid() is not None and alive():
+        click.echo(f"The demo is running at {url()}.")
         return
-    folder = _folder()
+    place = folder()
     # Only for whoever runs it: a log tells how a service is used.
     descriptor = os.open(
-        folder / "service.log", os.O_WRONLY | os.O_CREAT | os.O_APPEND | os.O_NOFOLLOW, 0o600
+        place / "service.log", os.O_WRONLY | os.O_CREAT | os.O_APPEND | os.O_NOFOLLOW, 0o600
     )
     os.fchmod(descriptor, 0o600)
     with os.fdopen(descriptor, "ab") as log:
-        process = _spawn(log.fileno())
-    (folder / "service.pid").write_text(str(process.pid))
+        process = spawn(log.fileno())
+    (place / "service.pid").write_text(str(process.pid))
     try:
         with _step("Starting the database and the service"):
-            _wait_until_alive(process, folder / "service.log")
+            _wait_until_alive(process, place / "service.log")
         _set_up(rows)
     except BaseException:
-        _end(process.pid)
+        end(process.pid)
         raise
     _say_where_to_go()
 
@@ -96,12 +89,12 @@ def start(rows: int) -> None:
 @main.command()
 def stop() -> None:
     """Stop the demo that runs in the background."""
-    pid = _running_pid()
+    pid = running_pid()
     if pid is None:
         click.echo("The demo is not running.")
         return
-    _end(pid)
-    (_folder() / "service.pid").unlink(missing_ok=True)
+    end(pid)
+    (folder() / "service.pid").unlink(missing_ok=True)
     click.echo("The demo has stopped; everything it kept is still there.")
 
 
@@ -149,7 +142,7 @@ def _set_up_through_the_client(rows: int) -> None:
     with Client(access["url"], access["server_key"]) as client:
         if not client.stand().editions:
             with _step(f"Making and loading {rows:,} addresses"):
-                file = _folder() / "addresses.csv"
+                file = folder() / "addresses.csv"
                 write_rows(rows, 2470, COUNTRIES, file)
                 _load(client, file)
                 time.sleep(1.2)  # processes look for a new edition once a second
@@ -181,21 +174,21 @@ def _wait_for_editions(client: Client) -> None:
 
 def _access() -> dict[str, str]:
     """The addresses, people and keys of the demo, made at the first start."""
-    path = _folder() / "access.json"
+    path = folder() / "access.json"
     if path.exists():
         kept: dict[str, str] = json.loads(path.read_text())
-        if kept["url"] == _url():
+        if kept["url"] == url():
             return kept
-        made = {**kept, "url": _url()}
+        made = {**kept, "url": url()}
     else:
         with _step("Making an administrator and keys"):
             password = secrets.token_urlsafe(12)
             keys = _service(
-                "provision", ADMIN_EMAIL, "Robin Arkley", "--origin", _url(),
+                "provision", ADMIN_EMAIL, "Robin Arkley", "--origin", url(),
                 "--form", "tuning-visit", text=password,
             )  # fmt: skip
             made = {
-                "url": _url(),
+                "url": url(),
                 "admin_email": ADMIN_EMAIL,
                 "admin_password": password,
                 **json.loads(keys),
@@ -218,76 +211,17 @@ def _service(*arguments: str, text: str = "") -> str:
     return done.stdout.strip()
 
 
-def _spawn(errors: int, *, tied: bool = False) -> subprocess.Popen[bytes]:
-    """The service as a process; `tied` ends it when this process ends, however that comes."""
-    tie = ["setpriv", "--pdeathsig", "TERM", "--"] if tied else []
-    return subprocess.Popen(
-        [*tie, sys.executable, "-m", "anchorline.service", "run", "--worker"],
-        # On the terminal only what went wrong; the background's log has everything.
-        env={"ANCHORLINE_LOG_LEVEL": "warning", **os.environ} if tied else None,
-        stdin=subprocess.DEVNULL,
-        stdout=errors,
-        stderr=errors,
-        start_new_session=True,
-    )
-
-
 def _wait_until_alive(process: subprocess.Popen[bytes], log: Path | None = None) -> None:
     """Until it answers, and nobody else in its place: it will be sent a key."""
     deadline = time.monotonic() + START_SECONDS
-    while process.poll() is not None or not (_listens(process.pid) and _alive()):
+    while process.poll() is not None or not (listens(process.pid) and alive()):
         if process.poll() is not None:
             tail = "" if log is None else "\n" + "\n".join(log.read_text().splitlines()[-5:])
             raise DemoError(f"The service ended with status {process.returncode}.{tail}")
         if time.monotonic() > deadline:
-            _end(process.pid)
+            end(process.pid)
             raise DemoError(f"The service did not answer within {START_SECONDS} s.")
         time.sleep(0.1)
-
-
-def _listens(pid: int) -> bool:
-    """Whether it is this process that listens at the service's port."""
-    port = int(os.environ.get("ANCHORLINE_PORT") or "8470")
-    try:
-        held = psutil.Process(pid).net_connections("tcp")
-    except psutil.Error:
-        return False
-    return any(c.status == psutil.CONN_LISTEN and c.laddr[1:2] == (port,) for c in held)
-
-
-def _alive() -> bool:
-    """Whether the service of this folder answers at the address."""
-    try:
-        answer = httpx.get(f"{_url()}/healthz", timeout=2, trust_env=False)
-        return bool(answer.json()["instance"] == (_folder().parent / "instance").read_text())
-    except (httpx.TransportError, OSError, ValueError, KeyError):
-        return False
-
-
-def _running_pid() -> int | None:
-    try:
-        pid = int((_folder() / "service.pid").read_text())
-        command = Path(f"/proc/{pid}/cmdline").read_bytes()
-    except (OSError, ValueError):
-        return None
-    return pid if b"anchorline.service" in command else None
-
-
-def _end(pid: int) -> None:
-    try:
-        os.kill(pid, signal.SIGTERM)
-    except ProcessLookupError:
-        return
-    deadline = time.monotonic() + STOP_SECONDS
-    while time.monotonic() < deadline:
-        try:
-            if os.waitpid(pid, os.WNOHANG)[0]:
-                return
-        except ChildProcessError:
-            if not Path(f"/proc/{pid}").exists():
-                return
-        time.sleep(0.05)
-    raise DemoError(f"The service (process {pid}) does not stop; look at its log.")
 
 
 def _say_where_to_go() -> None:
@@ -297,21 +231,8 @@ def _say_where_to_go() -> None:
   The console  {access["url"]}/
                {access["admin_email"]}
                {access["admin_password"]}
-  The keys     {_folder() / "access.json"}
+  The keys     {folder() / "access.json"}
 """)
-
-
-def _url() -> str:
-    host = os.environ.get("ANCHORLINE_HOST") or "127.0.0.1"
-    return f"http://{host}:{os.environ.get('ANCHORLINE_PORT') or '8470'}"
-
-
-def _folder() -> Path:
-    """`demo` in the service's own folder."""
-    project = Path(__file__).resolve().parents[3]
-    folder = Path(os.environ.get("ANCHORLINE_VAR_DIR") or project / "var") / "demo"
-    folder.mkdir(parents=True, exist_ok=True)
-    return folder
 
 
 @contextmanager

@@ -18,7 +18,7 @@ from .database import StoreError
 JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare")
 JOB_STATES: tuple[str, ...] = ("receiving", "waiting", "running", "done", "failed", "cancelled")
 OPEN_STATES = ("receiving", "waiting", "running")
-LEASE = timedelta(seconds=30)
+LEASE = timedelta(seconds=15)
 MOST_ATTEMPTS = 3
 
 

@@ -112,21 +112,24 @@ class Connection(HTTPChannel):  # type: ignore[misc]
         return self.request.began if self.request is not None else self._since
 
     def overdue(self, now: float) -> None:
-        """Ends the connection, or the request that it receives, where the client is too slow."""
+        """Ends the connection, or the request that it receives, where the client is too slow.
+
+        It ends at once, and not when something can be sent: to whoever takes nothing, nothing can.
+        """
         if self._lingers_until:
             if now > self._lingers_until:
-                self.will_close = True
+                self.handle_close()
             return
         stalled = self._stalled(now)
         if self.total_outbufs_len:
             if stalled:  # nobody takes the answer
-                self.will_close = True
+                self.handle_close()
         elif self.requests or self._held:
             self._since = now
         elif self.request is None:
             silent = self.limits.idle_seconds if self._moved else self.limits.head_seconds
             if now - max(self._since, self._moved_at) > silent:
-                self.will_close = True
+                self.handle_close()
         elif self._is_late(self.request, now, stalled=stalled):
             self._answer_late(self.request)
 

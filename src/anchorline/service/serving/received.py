@@ -83,6 +83,7 @@ class ReceivedRequest(HTTPRequestParser):  # type: ignore[misc]
     def refuse(self, status: int, detail: str, headers: dict[str, str] | None = None) -> None:
         """Ends the request with a refusal; nothing more of it is taken in."""
         self.error = RefusedRequest(status, detail, headers)
+        self.version = "1.1"  # also where no version was understood (RFC 9110, 6.2)
         self.expect_continue = self.needs_admission = False
         self.completed = True
 
