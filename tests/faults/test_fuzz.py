@@ -1,0 +1,38 @@
+"""Twenty thousand requests that nobody means well, none of which may be the service's fault."""
+
+import threading
+from collections import Counter
+
+from tests.faults.fuzz import make, status_of
+
+REQUESTS = 20_000
+SENDERS = 4
+SEED = 2470
+# What a server says to a transfer coding that it does not have (RFC 9112, 6.1).
+NOT_IMPLEMENTED = 501
+
+
+def test_no_request_is_answered_with_an_error_of_the_service(service, figures):
+    address, key = ("127.0.0.1", service.port), service.access["server_key"]
+    counted, bad, lock = Counter(), [], threading.Lock()
+
+    def send(first):
+        for number in range(first, REQUESTS, SENDERS):
+            noise = make(SEED, number, key)
+            status = status_of(address, noise)
+            with lock:
+                counted[status] += 1
+                if status >= 500 and status != NOT_IMPLEMENTED:
+                    bad.append((status, str(noise)))
+
+    threads = [threading.Thread(target=send, args=(n,)) for n in range(SENDERS)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    said = ", ".join(f"{status or 'none'}: {n:,}" for status, n in sorted(counted.items()))
+    figures(f"fuzzed, {REQUESTS:,} requests: {len(bad)} x 5xx   ({said})")
+    assert bad == [], bad[:5]
+    service.wait_until_ready()
+    assert len(service.parts()["one that answers"]) == 2
+    assert counted[200] > 0.05 * REQUESTS, "nothing of it came through"
