@@ -197,9 +197,23 @@ def test_a_submit_that_got_no_answer_is_sent_again_and_makes_one_record(form_pag
     page.get_by_role("button", name="Send").click()
     page.get_by_text("Nothing that you typed is lost").wait_for()
     page.unroute("**/records")
-    page.get_by_role("button", name="Send").click()
     page.get_by_role("heading", name="Thank you").wait_for()
     assert client.records(search="Twice Quill").total == 1
+
+
+def test_a_form_that_cannot_be_kept_is_not_sent_again_by_itself_and_nothing_is_lost(form_page):
+    page, tries = form_page, []
+    page.get_by_label("Your name").fill("Full Quill")
+
+    def is_full(route):
+        tries.append(1)
+        route.fulfill(status=507, json={"status": 507, "detail": "There is no room left."})
+
+    page.route("**/records", is_full)
+    page.get_by_role("button", name="Send").click()
+    page.get_by_text("There is no room left. Nothing that you typed is lost").wait_for()
+    assert len(tries) == 1
+    assert page.get_by_label("Your name").input_value() == "Full Quill"
 
 
 def test_markup_in_values_is_shown_as_text(form_page, stack):

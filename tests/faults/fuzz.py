@@ -80,7 +80,10 @@ def _call(rng, key):
     headers = {"Host": "fuzz", "Authorization": f"Bearer {key}", "Connection": "close"}
     body = b""
     if endpoint.upload:
-        body, headers["Content-Type"] = _file(rng), rng.choice(("text/csv", "multipart/form-data; boundary=x", "x"))
+        body, headers["Content-Type"] = (
+            _file(rng),
+            rng.choice(("text/csv", "multipart/form-data; boundary=x", "x")),
+        )
     elif endpoint.body is not None and rng.random() < 0.95:
         body, headers["Content-Type"] = _body(rng, endpoint.body), "application/json"
     if body:
@@ -120,8 +123,14 @@ def _changed(rng, value):
 
 
 def _file(rng):
-    rows = [",".join(rng.choice(("id", "country_code", "town", "latitude", *NASTY[:8])) for _ in range(4))]
-    rows += [",".join(rng.choice(("1", "GB", "Marl", *NASTY[:30])) for _ in range(4)) for _ in range(5)]
+    rows = [
+        ",".join(
+            rng.choice(("id", "country_code", "town", "latitude", *NASTY[:8])) for _ in range(4)
+        )
+    ]
+    rows += [
+        ",".join(rng.choice(("1", "GB", "Marl", *NASTY[:30])) for _ in range(4)) for _ in range(5)
+    ]
     return "\r\n".join(rows).encode("utf-8", "replace")
 
 
@@ -138,7 +147,9 @@ def _spoilt(rng, data):
         elif how < 0.9:
             spoilt[place:place] = spoilt[place : place + rng.randrange(1, 40)]
         else:
-            spoilt[place:place] = rng.choice((b"\r\n", b"Transfer-Encoding: chunked\r\n", b"Content-Length: 5\r\n"))
+            spoilt[place:place] = rng.choice(
+                (b"\r\n", b"Transfer-Encoding: chunked\r\n", b"Content-Length: 5\r\n")
+            )
         if not spoilt:
             return b"\r\n\r\n"
     return bytes(spoilt)

@@ -66,22 +66,6 @@ def test_a_new_password_ends_the_sessions(database):
     assert users.check_password("bob@example.org", "first password") is None
 
 
-def test_failed_tries_slow_the_next_ones_and_are_forgotten(database, clock):
-    users = UserStore(database)
-    for _ in range(4):
-        users.note_failure("x")
-    assert users.wait_before_sign_in("x").total_seconds() == 0
-    users.note_failure("x")
-    assert users.wait_before_sign_in("x").total_seconds() == 2
-    users.note_failure("x")
-    assert users.wait_before_sign_in("x").total_seconds() == 4
-    for _ in range(30):
-        users.note_failure("x")
-    assert users.wait_before_sign_in("x").total_seconds() == 900
-    clock.forward(hours=2)
-    assert users.wait_before_sign_in("x").total_seconds() == 0
-
-
 def test_a_key_is_kept_as_a_digest_and_checked_whole(database):
     keys = KeyStore(database)
     key = keys.create("browser", "Page", origins=("https://a.example",), forms=("visit",))

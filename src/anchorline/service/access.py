@@ -16,7 +16,6 @@ from typing import Any
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
-from anchorline.core.errors import shown
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
@@ -149,7 +148,7 @@ class Gate:
                 "itself. Programs use a server key.",
             )
         if origin not in key.origins:
-            raise ProblemError(403, f"This browser key may not be used from {shown(origin)}.")
+            raise ProblemError(403, f"This browser key may not be used from {origin[:100]}.")
         return Caller("browser", key.name, key.forms, key_id=key.id)
 
     def _page(self, token: str) -> Caller:
