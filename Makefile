@@ -39,6 +39,7 @@ bench-load: install  ## rows a second and memory of loading; SIZE=10m for ten mi
 	@$(PYTHON) -m bench.load --size $(SIZE)
 
 bench-service: install  ## the service under people who type, next to an empty route
+	@$(PYTHON) -m pip install --quiet --constraint setup/constraints.txt -e '.[bench]'
 	@$(PYTHON) -m bench.service --size $(SIZE)
 
 test: check  ## everything

@@ -92,6 +92,8 @@ class Service(Stack):
                 name = "database"
             elif "work" in command:
                 name = "worker"
+            elif "job" in command:
+                name = "job"
             elif child.ppid() == front.pid:
                 name = "parent of those that answer"
             else:

@@ -7,11 +7,14 @@ from __future__ import annotations
 
 import os
 import socket
+import threading
+import time
 
-from anchorline.store.database import Database
+from anchorline.store.database import Database, StoreError
 
 from .app import AREAS, create_app, metrics_of, services_of
 from .bodies import Bodies
+from .context import Services
 from .logs import logger, set_up_logs
 from .serving.limits import Limits
 from .serving.processes import Processes
@@ -21,6 +24,7 @@ from .space import room_left
 
 # Names the listening socket that the supervisor hands down.
 LISTENER = "ANCHORLINE_LISTENER"
+_LEARN_SECONDS = 5.0
 _log = logger("serving")
 
 
@@ -44,9 +48,9 @@ def answer(settings: Settings) -> int:
         metrics.be_process(process)
         database.watch(_say_of_database)
         services.gazetteer.current()
-        services.published_forms.learn()
-        services.layouts_in_force.current()
+        _learn(services)
         settle_memory()
+        threading.Thread(target=_keep_learning, args=(services,), daemon=True).start()
 
     limits = Limits(
         body=bodies.largest,
@@ -56,6 +60,23 @@ def answer(settings: Settings) -> int:
     )
     processes = Processes(app, listener, limits, settings.workers, begin=begin, say=_log.error)
     return processes.run()
+
+
+def _keep_learning(services: Services) -> None:
+    """Gets to know what is new, also while nobody asks for it."""
+    while True:
+        time.sleep(_LEARN_SECONDS)
+        _learn(services)
+
+
+def _learn(services: Services) -> None:
+    """What finding and filling go on with while the database is away."""
+    try:
+        services.published_forms.learn()
+        services.layouts_in_force.current()
+        services.gazetteer.current()
+    except StoreError:
+        return  # nothing is new, then
 
 
 def _say_of_database(answers: bool) -> None:

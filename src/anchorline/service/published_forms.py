@@ -34,9 +34,11 @@ class PublishedForms:
         return found
 
     def learn(self) -> None:
-        """Gets to know all of them, for when the database is away."""
-        try:
-            for key in self._store.published_keys():
+        """Gets to know all of them, for when the database is away.
+
+        Raises:
+            StoreError: it is away now.
+        """
+        for key, number in self._store.published_numbers().items():
+            if key not in self._known or self._known[key][1] != number:
                 self.version(key)
-        except StoreError:
-            return

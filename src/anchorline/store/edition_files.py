@@ -23,6 +23,7 @@ from anchorline.core.gazetteer import Edition
 from anchorline.core.gazetteer.arrays import SELDOM_SEARCHED, Arrays
 from anchorline.core.gazetteer.building.build import Built
 from anchorline.core.gazetteer.edition import require_form
+from anchorline.private_files import sync_folder, write_whole
 
 _ARRAYS = "arrays.bin"
 # Bytes to which each array is aligned: a line of the processor's cache.
@@ -45,12 +46,13 @@ class EditionFiles:
         shutil.rmtree(partial, ignore_errors=True)
         partial.mkdir(parents=True)
         manifest = {**built.manifest, **_write_arrays(partial / _ARRAYS, built.arrays)}
-        (partial / "manifest.json").write_bytes(orjson.dumps(manifest))
+        write_whole(partial / "manifest.json", orjson.dumps(manifest), mode=0o644)
         before = final.with_name(f".{number}.before")
         shutil.rmtree(before, ignore_errors=True)
         if final.exists():
             final.rename(before)
         partial.rename(final)
+        sync_folder(final.parent)
         shutil.rmtree(before, ignore_errors=True)
         return sum(file.stat().st_size for file in final.iterdir())
 
@@ -93,6 +95,8 @@ def _write_arrays(file: Path, arrays: Arrays) -> dict[str, Any]:
                 "offset": opened.tell(),
             }
             np.ascontiguousarray(array).tofile(opened)
+        opened.flush()
+        os.fsync(opened.fileno())
         return {"arrays": entries, "bytes": opened.tell()}
 
 

@@ -84,11 +84,12 @@ class FormStore:
             found = _TABLES.version(session, key, number)
             return found.document, found.number
 
-    def published_keys(self) -> Sequence[str]:
-        """The keys of all forms that are published."""
+    def published_numbers(self) -> dict[str, int]:
+        """The numbers of all published versions, by the forms' keys."""
+        query = select(FormRow.key, FormRow.published_version)
         with self._database.transaction() as session:
-            query = select(FormRow.key).where(FormRow.published_version.is_not(None))
-            return list(session.scalars(query))
+            rows = session.execute(query.where(FormRow.published_version.is_not(None)))
+            return {key: number for key, number in rows if number is not None}
 
     def published(self) -> Sequence[Document]:
         """The published documents of all forms, by key."""
