@@ -68,6 +68,9 @@ python_environment() {
   .venv/bin/python -m pip install -q --disable-pip-version-check "${constraints[@]}" -e ".$extra"
 }
 
+# The service's account may not write beside the sources: what it runs is compiled beforehand.
+python_bytecode() { .venv/bin/python -m compileall -q src/anchorline; }
+
 npm_packages() { npm ci --no-progress; }
 web_parts() { npm run --silent build; }
 
@@ -85,5 +88,6 @@ fi
 service_account || fail "The account of the service cannot be made" "Make it by hand, or name one that is there with ANCHORLINE_ACCOUNT."
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
+stamped Python-bytecode "$(files_below src/anchorline | grep -E "\.py$" | xargs -d '\n' stat -c '%n %Y' | sha256sum | cut -c1-16)$(readlink -f .venv)" python_bytecode
 stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts

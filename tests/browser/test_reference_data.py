@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 
-from anchorline.client import Client
+from anchorline.client import Client, RulesRequest
 
 from .conftest import axe_faults
 
@@ -64,6 +64,31 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     page.get_by_role("button", name="Go back to edition 1").click()
     page.get_by_text("edition 1 is active, 60 addresses").wait_for()
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
+
+
+def test_a_load_that_failed_is_tried_again_or_its_file_thrown_away(
+    scratch_console, scratch_client, name
+):
+    page = scratch_console
+    page.get_by_role("link", name="Reference data").first.click()
+    page.get_by_label("Dataset").fill(name)
+    choose(page, HEADER + "".join(LINES[:9]) + "x,QQ,Row,Marl,,,\n")
+    page.get_by_role("button", name="Load", exact=True).click()
+    page.get_by_text("1 of 10 rows cannot be used").wait_for()
+    rules = scratch_client.datasets.get(name).rules.model_copy(update={"bad_share": 0.2})
+    scratch_client.datasets.set_rules(name, RulesRequest(**rules.model_dump()))
+    page.get_by_role("button", name="Load it again").click()
+    page.get_by_text("Edition 1 is ready: 9 addresses.").wait_for()
+    assert page.get_by_role("button", name="Load it again").count() == 0
+
+    choose(page, HEADER + "".join(LINES[:3]) + "x,QQ,Row,Marl,,,\n")
+    page.get_by_role("button", name="Load", exact=True).click()
+    page.get_by_text("1 of 4 rows cannot be used").wait_for()
+    assert axe_faults(page) == [], "\n".join(axe_faults(page))
+    page.get_by_role("button", name=re.compile("^Throw the file away")).click()
+    page.get_by_role("button", name="Throw it away").click()
+    page.get_by_role("button", name="Load it again").wait_for(state="hidden")
+    assert scratch_client.datasets.get(name).jobs[0].file_bytes is None
 
 
 def test_a_file_that_is_refused_is_said_and_stays_chosen(scratch_console, scratch_client, name):

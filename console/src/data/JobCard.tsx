@@ -2,7 +2,7 @@
 
 import { Alert, Button, Card, Flex, Popconfirm, Progress } from "antd";
 
-import { count, counted, duration, megabytes } from "../parts/figures";
+import { count, counted, duration, fileSize } from "../parts/figures";
 import { readable } from "../parts/times";
 import type { Job } from "./shapes";
 import { isOpen } from "./shapes";
@@ -88,14 +88,14 @@ function FileActions({ job, bytes }: { job: Job; bytes: number }): React.ReactNo
         Load it again
       </Button>
       <Popconfirm
-        title={`Throw ${job.source_name || "the file"} (${megabytes(bytes)}) away?`}
+        title={`Throw ${job.source_name || "the file"} (${fileSize(bytes)}) away?`}
         description="To load it after that, it must be sent again."
         okText="Throw it away"
         cancelText="Keep it"
         onConfirm={() => discard.mutate(job.id)}
       >
         <Button size="small" type="text" danger loading={discard.isPending}>
-          {`Throw the file away (${megabytes(bytes)})`}
+          {`Throw the file away (${fileSize(bytes)})`}
         </Button>
       </Popconfirm>
       {failure && <span role="alert">{failure.message}</span>}

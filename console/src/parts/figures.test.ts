@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import { counted, duration, megabytes, share } from "./figures";
+import { counted, duration, fileSize, megabytes, share } from "./figures";
 
 test("what is there but hardly is never said to be nothing", () => {
   expect(share(0, 10)).toBe("0 %");
@@ -13,6 +13,8 @@ test("figures carry their units", () => {
   expect(counted(1, "address", "addresses")).toBe("1 address");
   expect(counted(1200, "address", "addresses")).toBe("1,200 addresses");
   expect(megabytes(2_700_000)).toBe("2.7 MB");
+  expect(fileSize(76)).toBe("76 bytes");
+  expect(fileSize(2_700_000)).toBe("2.7 MB");
   expect(duration(0.2)).toBe("1 s");
   expect(duration(61)).toBe("1 min 1 s");
   expect(duration(59.7)).toBe("1 min 0 s");

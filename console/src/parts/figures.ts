@@ -12,6 +12,11 @@ export function megabytes(bytes: number): string {
   return `${(bytes / 1e6).toLocaleString("en", { minimumFractionDigits: 1, maximumFractionDigits: 1 })} MB`;
 }
 
+/** The size of a file: of a small one in bytes, since 0.0 MB says nothing. */
+export function fileSize(bytes: number): string {
+  return bytes < 100_000 ? counted(bytes, "byte") : megabytes(bytes);
+}
+
 /** A share of a whole, such as `1.2 %`; what is there but hardly is never said to be nothing. */
 export function share(part: number, whole: number): string {
   if (!whole || !part) return "0 %";

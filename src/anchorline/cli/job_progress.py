@@ -46,7 +46,8 @@ def file_note(job: JobAnswer) -> str:
     """What can be done with the file of a job that has not ended well; nothing where it is gone."""
     if job.state not in _STATES_THAT_FAIL or job.file_bytes is None:
         return ""
-    size = f"{job.file_bytes / 1e6:,.1f} MB"
+    kept = job.file_bytes
+    size = f"{kept / 1e6:,.1f} MB" if kept >= 100_000 else f"{kept:,} bytes"
     return (
         f"\nIts file ({size}) is kept: anchorline data retry {job.id}, or discard it: "
         f"anchorline data discard {job.id}"

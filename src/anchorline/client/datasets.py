@@ -129,7 +129,8 @@ class Datasets(Calls):
         """Puts a load that failed or was cancelled in line again, with the file that is kept.
 
         Args:
-            bad_share: the share of rows that may be bad this time; else as before.
+            bad_share: the share of rows that may be bad; else the larger of what it was and what
+                the dataset's rules allow now.
         """
         query = {"bad_share": bad_share}
         answer = self._transport.send("POST", f"jobs/{part(job)}/retry", query=query)

@@ -270,5 +270,5 @@ class RetryQuery(RequestShape):
     """What is to be different when a load is tried again."""
 
     bad_share: Share | None = Field(
-        None, description="Share of rows that may be bad; else as before"
+        None, description="Share of rows that may be bad; else as before, or as the rules allow now"
     )

@@ -189,10 +189,13 @@ def cancel_job(call: Call) -> Shape:
 )
 def retry_job(call: Call) -> Reply:
     """Puts a load that failed or was cancelled in line again, with the file that is kept."""
-    query = call.query(RetryQuery)
-    options = {} if query.bad_share is None else {"bad_share": query.bad_share}
+    share, services = call.query(RetryQuery).bad_share, call.services
+    job = services.jobs.get(call.path["job"])
+    if share is None:
+        rule = services.datasets.get(job.dataset).rules.bad_share
+        share = max(rule, job.options.get("bad_share", 0.0))
     try:
-        job = call.services.jobs.retry(call.path["job"], options)
+        job = services.jobs.retry(job.id, {"bad_share": share})
     except NoFileError as error:
         raise ProblemError(409, str(error)) from None
     return Reply(job_answer(call.services, job), status=202)
