@@ -6,8 +6,8 @@ from pathlib import Path
 import psutil
 import pytest
 
-from anchorline.service.account import ServiceAccount
-from anchorline.service.run_error import RunError
+from anchorline.service.running.account import ServiceAccount
+from anchorline.service.running.run_error import RunError
 from anchorline.service.settings import read_settings
 from tests.service.test_crash import processes_of
 

@@ -5,7 +5,7 @@ import time
 
 import pytest
 
-from anchorline.service.keeping import Keeper
+from anchorline.service.running.keeping import Keeper
 from anchorline.service.space import room_left, why_not_start
 
 

@@ -12,7 +12,7 @@ from pathlib import Path
 import httpx
 import pytest
 
-from anchorline.service.listening import holders, listen
+from anchorline.service.running.listening import holders, listen
 from anchorline.service.settings import read_settings
 from tests.conftest import PROJECT, free_port
 
@@ -79,7 +79,7 @@ def test_a_socket_that_systemd_hands_over_is_listened_at(tmp_path):
     """As sd_listen_fds(3) has it: file descriptor 3, LISTEN_FDS and LISTEN_PID."""
     code = (
         "import os; os.environ['LISTEN_PID'] = str(os.getpid());"
-        "from anchorline.service.listening import listen;"
+        "from anchorline.service.running.listening import listen;"
         "from anchorline.service.settings import read_settings;"
         "print(listen(read_settings()).getsockname()[1])"
     )

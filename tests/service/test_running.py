@@ -143,3 +143,12 @@ def test_a_worker_without_a_running_database_says_what_to_start(environment):
     assert done.returncode == 1
     assert "does not run. Start the service first (anchorline serve)" in done.stderr
     assert "Traceback" not in done.stderr
+
+
+def test_the_process_that_stays_in_front_does_not_load_the_application():
+    code = (
+        "import sys; import anchorline.service.__main__; "
+        "print({'flask', 'waitress', 'numpy'}.intersection(sys.modules))"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, timeout=60)
+    assert done.stdout.strip() == "set()", done.stdout + done.stderr

@@ -21,11 +21,10 @@ from anchorline.store.keys import KEY_KINDS
 from anchorline.store.local_server import LocalServer, LocalServerError
 from anchorline.store.migrate import migrate
 
-from .account import ServiceAccount
-from .answering import answer
 from .logs import set_up_logs
-from .run_error import RunError
-from .running import database_of, environment_of, run, url_of_running_database
+from .running.account import ServiceAccount
+from .running.run_error import RunError
+from .running.supervisor import database_of, environment_of, run, url_of_running_database
 from .settings import Settings, SettingsError, read_settings
 from .space import room_left
 
@@ -41,6 +40,8 @@ def main(arguments: list[str] | None = None) -> int:
         if given.command == "run":
             return run(settings, with_worker=given.worker)
         if given.command == "answer":
+            from .answering import answer  # the application, which the supervisor does not load
+
             return answer(settings)
         if given.command in ("work", "job"):
             return _work(settings, given)

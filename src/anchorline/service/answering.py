@@ -16,14 +16,13 @@ from .app import AREAS, create_app, metrics_of, services_of
 from .bodies import Bodies
 from .context import Services
 from .logs import logger, set_up_logs
+from .running.listening import LISTENER
 from .serving.limits import Limits
 from .serving.processes import Processes
 from .settings import Settings, SettingsError
 from .settle_memory import settle_memory
 from .space import room_left
 
-# Names the listening socket that the supervisor hands down.
-LISTENER = "ANCHORLINE_LISTENER"
 _LEARN_SECONDS = 5.0
 _log = logger("serving")
 

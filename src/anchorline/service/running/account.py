@@ -15,9 +15,9 @@ from pathlib import Path
 
 from anchorline.private_files import Account, give
 
-from .logs import logger
+from ..logs import logger
+from ..settings import Settings
 from .run_error import RunError
-from .settings import Settings
 
 # Ends a process together with whoever started it, however that comes.
 _TIED = ("--pdeathsig", "TERM", "--")

@@ -24,14 +24,13 @@ from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
 from anchorline.store.tidy import tidy
 
+from ..logs import logger, set_up_logs
+from ..settings import Settings
+from ..space import why_not_start
 from .account import ServiceAccount
-from .answering import LISTENER
 from .keeping import Keeper
-from .listening import listen
-from .logs import logger, set_up_logs
+from .listening import LISTENER, listen
 from .run_error import RunError
-from .settings import Settings
-from .space import why_not_start
 
 _STOP_SECONDS = 25
 _TIDY_SECONDS = 3600

@@ -11,7 +11,7 @@ import time
 from collections.abc import Callable
 from typing import Protocol
 
-from .logs import logger
+from ..logs import logger
 
 _LOOK_SECONDS = 0.1
 _PAUSES = (0.1, 0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 30.0)

@@ -8,9 +8,11 @@ import time
 
 import psutil
 
+from ..settings import Settings
 from .run_error import RunError
-from .settings import Settings
 
+# Names, in the environment of those that answer, the socket that they are handed.
+LISTENER = "ANCHORLINE_LISTENER"
 # As long as an earlier service may take to end.
 _WAIT_SECONDS = 12
 _BACKLOG = 1024
