@@ -116,3 +116,21 @@ def test_an_overlong_idempotency_key_is_refused(api):
     )  # fmt: skip
     assert answer.status_code == 422
     assert "1 to 200 characters" in answer.json()["errors"][0]["detail"]
+
+
+@pytest.mark.parametrize("value", ["", " ", "é", '"' + "x" * 199 + '"'])
+@pytest.mark.parametrize("path", ["suggest?q=kiln", "layouts/GB"])
+def test_a_declared_header_that_is_not_as_described_is_refused(api, path, value):
+    answer = api.get(path, headers={"If-None-Match": value.encode()})
+    described = api.get("openapi.json").json()["paths"]
+    parameters = described["/api/v1/" + path.partition("?")[0].replace("GB", "{country_code}")]
+    declared = any(p["name"] == "If-None-Match" for p in parameters["get"]["parameters"])
+    assert answer.status_code == (422 if declared else 200)
+
+
+def test_what_any_address_may_answer_is_described(api):
+    for path, operations in api.get("openapi.json").json()["paths"].items():
+        for method, operation in operations.items():
+            general = {"400", "408", "413", "414", "431", "500", "503"}
+            assert general <= set(operation["responses"]), (method, path)
+            assert ("507" in operation["responses"]) == (method != "get")
