@@ -85,7 +85,7 @@ def test_from_country_to_country_and_back_by_keyboard(form_page):
     expect(page.locator(".news").first).to_contain_text("Put back:")
     for name, value in (TYPED | {"postcode": "QV1 1AA"}).items():
         expect(page.locator(f"#piano_{name}")).to_have_value(value)
-    assert not page.locator(".problem:visible").count()
+    expect(page.locator(".problem:visible")).to_have_count(0)
     assert axe_faults(page) == []
 
 
