@@ -118,7 +118,7 @@ def test_an_overlong_idempotency_key_is_refused(api):
     assert "1 to 200 characters" in answer.json()["errors"][0]["detail"]
 
 
-@pytest.mark.parametrize("value", ["", " ", "é", '"' + "x" * 199 + '"'])
+@pytest.mark.parametrize("value", ["", "é", '"' + "x" * 199 + '"'])
 @pytest.mark.parametrize("path", ["suggest?q=kiln", "layouts/GB"])
 def test_a_declared_header_that_is_not_as_described_is_refused(api, path, value):
     answer = api.get(path, headers={"If-None-Match": value.encode()})

@@ -19,7 +19,7 @@ def cell_of(text):
     return cells[1]
 
 
-@pytest.mark.parametrize("sign", "=+-@＝＋－＠﹦﹢﹣﹫\t\r\n⁼₌⁺₊⁻₋")
+@pytest.mark.parametrize("sign", "=+-@＝＋－＠﹦﹢﹣﹫\t\r\n⁼₌⁺₊")
 def test_a_cell_that_would_begin_a_formula_begins_with_an_apostrophe(sign):
     assert cell_of(f"{sign}1+1") == f"'{sign}1+1"
 
