@@ -98,8 +98,9 @@ class Processes:
         except BaseException as error:
             self._say("a process of the service failed", error=type(error).__name__)
         finally:
-            sys.stdout.flush()
-            sys.stderr.flush()
+            with suppress(OSError, ValueError):  # a full disk must not send a child on as a parent
+                sys.stdout.flush()
+                sys.stderr.flush()
             os._exit(status)
 
     def _look_after(self) -> None:
