@@ -7,6 +7,10 @@ const row = (label: string, count = 1): Suggestion => ({
   id: label, kind: "address", label, country_code: "GB", count, matches: [],
 });
 
+const found = (...suggestions: Suggestion[]): Suggestions => ({
+  suggestions, after: null, corrected: {}, unmatched: [],
+});
+
 class Service {
   asked: { question: Question; signal: AbortSignal; give: (a: Suggestions) => void; fail: () => void }[] = [];
   ask = (question: Question, signal: AbortSignal): Promise<Suggestions> =>
@@ -79,11 +83,52 @@ describe("the finder's engine", () => {
     service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(0);
-    expect(service.asked[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null });
+    expect(service.asked[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null, elsewhere: false });
     service.asked[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(1);
     expect(picked).toEqual([["12 Abbey Lane", "abb"]]);
+  });
+
+  it("takes a group with all that was typed, before it was opened and inside it", async () => {
+    const settings = { takesGroups: true, looksElsewhere: false, elsewhereNote: "" };
+    engine = new FinderEngine(
+      service.ask, () => undefined, (r, typed) => picked.push([r.id, typed]), () => settings,
+    );
+    engine.type("abb");
+    await pause();
+    service.asked[0]?.give(found(row("Abbey Lane", 12)));
+    await pause(0);
+    engine.choose(0);
+    engine.type("Abbey Lane 41");
+    await pause();
+    service.asked.at(-1)?.give(found());
+    await pause(0);
+    expect(engine.options.map((o) => o.type)).toEqual(["back", "take"]);
+    engine.choose(1);
+    expect(picked).toEqual([["Abbey Lane", "abb 41"]]);
+    expect(engine.state.text).toBe("Abbey Lane");
+  });
+
+  it("looks in other countries where the chosen one has nothing, and says so", async () => {
+    const settings = { takesGroups: false, looksElsewhere: true, elsewhereNote: "Not in Here." };
+    engine = new FinderEngine(service.ask, () => undefined, () => undefined, () => settings);
+    engine.type("rue");
+    await pause();
+    service.asked[0]?.give(found());
+    await pause(0);
+    expect(service.asked[1]?.question).toEqual({ text: "rue", within: null, after: null, elsewhere: true });
+    service.asked[1]?.give(found(row("Rue Verte")));
+    await pause(0);
+    expect([engine.state.rows.length, engine.state.note]).toEqual([1, "Not in Here."]);
+  });
+
+  it("puts an earlier text back without asking anything", async () => {
+    engine.type("abb");
+    engine.restore("ab", "ab");
+    await pause();
+    expect(service.asked).toEqual([]);
+    expect([engine.state.text, engine.typed, engine.state.open]).toEqual(["ab", "ab", false]);
   });
 
   it("goes back to what was typed", async () => {
@@ -94,6 +139,6 @@ describe("the finder's engine", () => {
     engine.choose(0);
     engine.back();
     expect(engine.state.text).toBe("abb");
-    expect(service.asked.at(-1)?.question).toEqual({ text: "abb", within: null, after: null });
+    expect(service.asked.at(-1)?.question).toEqual({ text: "abb", within: null, after: null, elsewhere: false });
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Suggestion } from "../src/service";
-import { type Action, type FinderState, initial, noteOn, options, question, reduce } from "../src/finder/state";
+import { type Action, type FinderState, initial, noteOn, onlyRow, options, question, reduce } from "../src/finder/state";
 
 const row = (id: string, count = 1): Suggestion => ({
   id,
@@ -69,11 +69,11 @@ describe("the finder's state", () => {
     let state = after(...typed, answer(1, [row("a"), row("b")]));
     const seen = [];
     for (let i = 0; i < 4; i++) {
-      state = reduce(state, { type: "moved", by: 1 });
+      state = reduce(state, { type: "moved", by: 1, count: 2 });
       seen.push(state.active);
     }
     expect(seen).toEqual([0, 1, -1, 0]);
-    expect(reduce({ ...state, active: -1 }, { type: "moved", by: -1 }).active).toBe(1);
+    expect(reduce({ ...state, active: -1 }, { type: "moved", by: -1, count: 2 }).active).toBe(1);
   });
 
   it("opens a group in place, searches inside it, and goes back", () => {
@@ -105,6 +105,27 @@ describe("the finder's state", () => {
   it("forgets everything when the text is emptied, also an answer that is still to come", () => {
     const state = after(...typed, { type: "typed", text: " " }, answer(1, [row("a")]));
     expect([state.rows.length, state.open, state.status]).toEqual([0, false, "idle"]);
+  });
+
+  it("can take a group as far as it goes, where that is wanted", () => {
+    const open = after(
+      { type: "groupOpened", group: row("g", 9) },
+      { type: "asked" },
+      answer(1, [row("a")]),
+    );
+    expect(options(open, true).map((o) => o.type)).toEqual(["back", "take", "row"]);
+    expect(options(open).map((o) => o.type)).toEqual(["back", "row"]);
+  });
+
+  it("has a row for Enter only where there is one, and it is the latest answer's", () => {
+    const one = after(...typed, answer(1, [row("a")]));
+    expect(onlyRow(one)).toBe(0);
+    expect(onlyRow(after(...typed, answer(1, [row("a"), row("b")])))).toBe(-1);
+    expect(onlyRow(after(...typed, answer(1, [row("a")], "8")))).toBe(-1);
+    expect(onlyRow(reduce(one, { type: "asked" }))).toBe(-1);
+    expect(onlyRow(initial)).toBe(-1);
+    const group = after({ type: "groupOpened", group: row("g", 9) }, { type: "asked" }, answer(1, [row("a")]));
+    expect(onlyRow(group, true)).toBe(2);
   });
 
   it("keeps the picked label and nothing else", () => {

@@ -42,7 +42,7 @@ def side(console, title):
 
 def labels(slot, country, page):
     slot.get_by_label("Country").select_option(label=country)
-    expect(slot.locator(".news")).to_contain_text(f"The fields are now those of {country}")
+    expect(slot.locator(".message")).to_contain_text(f"The fields are now those of {country}")
     shown = slot.locator(".parts .field:visible label").all_inner_texts()
     return [text.removesuffix(" (needed)") for text in shown]
 

@@ -28,8 +28,8 @@ def choose_by_keyboard(page, name):
     country(page).focus()
     page.wait_for_timeout(1100)  # until then a list takes letters as more of the name before
     page.keyboard.type(name)
-    news = page.locator(".news").first
-    expect(news).to_contain_text(f"The fields are now those of {name}")
+    message = page.locator(".message").first
+    expect(message).to_contain_text(f"The fields are now those of {name}")
     assert country(page).evaluate("e => e.getRootNode().activeElement === e")
 
 
@@ -38,9 +38,9 @@ def labels(page):
     return [text.removesuffix(" (needed)") for text in shown]
 
 
-def aside(page):
-    terms = page.locator(".aside").first.locator("dt, dd")
-    return terms.all_inner_texts() if page.locator(".aside").first.is_visible() else []
+def kept(page):
+    terms = page.locator(".kept").first.locator("dt, dd")
+    return terms.all_inner_texts() if page.locator(".kept").first.is_visible() else []
 
 
 def write(page, typed):
@@ -56,33 +56,33 @@ def test_from_country_to_country_and_back_by_keyboard(form_page):
     expect(page.locator("#piano_postcode")).to_have_value("QV1 1AA")
 
     choose_by_keyboard(page, "France")
-    assert aside(page) == []
+    assert kept(page) == []
     assert labels(page).index("Postcode") < labels(page).index("Town")
     expect(page.locator("#piano_street")).to_have_value("Abbey Mews")
     page.get_by_text(re.compile("'QV1 1AA' is not a Postcode of France")).wait_for()
 
     choose_by_keyboard(page, "Japan")
-    assert aside(page) == ["Street", "Abbey Mews"]
+    assert kept(page) == ["Street", "Abbey Mews"]
     assert labels(page)[:2] == ["Postal code", "Prefecture"]
     expect(page.locator("#piano_district")).to_have_value("Northside")
     page.locator("#piano_region").select_option("北海道")
 
     choose_by_keyboard(page, "United States")
     # The first letter alone chooses the United Kingdom, where the area is called a locality.
-    assert aside(page) in (
+    assert kept(page) in (
         ["Prefecture", "北海道 (Hokkaido)", called, "Northside"] for called in ("Area", "Locality")
     )
     expect(page.locator("#piano_street")).to_have_value("Abbey Mews")
     page.locator("#piano_region_code").select_option("VT")
 
     choose_by_keyboard(page, "Canada")
-    assert "Vermont" in aside(page), "Canada has provinces, but no Vermont"
+    assert "Vermont" in kept(page), "Canada has provinces, but no Vermont"
     choose_by_keyboard(page, "United States")
     expect(page.locator("#piano_region_code")).to_have_value("VT")
 
     choose_by_keyboard(page, "United Kingdom")
-    assert aside(page) == ["Prefecture", "北海道 (Hokkaido)", "State", "Vermont"]
-    expect(page.locator(".news").first).to_contain_text("Put back:")
+    assert kept(page) == ["Prefecture", "北海道 (Hokkaido)", "State", "Vermont"]
+    expect(page.locator(".message").first).to_contain_text("Put back:")
     for name, value in (TYPED | {"postcode": "QV1 1AA"}).items():
         expect(page.locator(f"#piano_{name}")).to_have_value(value)
     expect(page.locator(".problem:visible")).to_have_count(0)
@@ -100,13 +100,13 @@ def test_what_stands_aside_is_not_sent(form_page):
     with page.expect_request(lambda r: r.url.endswith("/records")) as sent:
         page.get_by_role("button", name="Send").click()
     assert "piano_street" not in sent.value.post_data_json["values"]
-    expect(page.locator(".aside").first).to_contain_text("Abbey Mews")
+    expect(page.locator(".kept").first).to_contain_text("Abbey Mews")
 
 
 def test_the_announcement_is_heard(form_page):
     unfold(form_page)
     choose_by_keyboard(form_page, "France")
-    assert form_page.locator(".news").first.get_attribute("role") == "status"
+    assert form_page.locator(".message").first.get_attribute("role") == "status"
 
 
 @pytest.fixture
@@ -143,7 +143,7 @@ def test_a_country_that_writes_from_right_to_left(phone, stack, two_scripts):
     assert page.locator("#home_street").evaluate("e => getComputedStyle(e).direction") == "rtl"
     assert page.locator("#home_district").evaluate("e => getComputedStyle(e).direction") == "ltr"
     country(page).select_option("GB")
-    expect(page.locator(".aside dd")).to_have_text("القاهرة (Cairo)")
-    assert page.locator(".aside dd").evaluate("e => getComputedStyle(e).direction") == "rtl"
+    expect(page.locator(".kept dd")).to_have_text("القاهرة (Cairo)")
+    assert page.locator(".kept dd").evaluate("e => getComputedStyle(e).direction") == "rtl"
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     assert axe_faults(page) == []

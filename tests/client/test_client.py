@@ -11,6 +11,7 @@ from anchorline.client import (
     NotFoundError,
     RefusedError,
     ServiceFailedError,
+    SlotInputShape,
     TooManyError,
     UnreachableError,
 )
@@ -123,7 +124,10 @@ def test_the_whole_path_through_the_live_service(client, stack):
     assert client.lines("GB", address.components).lines == address.lines
     filled = client.fill("tuning-visit", "piano", address_id=address.id)
     values = {"contact": "Py", "phone": "12345", "visit": "repair"}
-    record = client.submit("tuning-visit", values | {k: v for k, v in filled.values.items() if v})
+    values |= {k: v for k, v in filled.values.items() if v}
+    with pytest.raises(InvalidError, match="Say of which country the address is"):
+        client.submit("tuning-visit", values)
+    record = client.submit("tuning-visit", values, {"piano": SlotInputShape(country_code="GB")})
     assert client.record(record.id) == record
     assert record.id in [r.id for r in client.all_records(form="tuning-visit")]
     assert client.postcode("GB", "QV1 1AA").count > 1

@@ -208,7 +208,7 @@ def test_what_was_changed_by_hand_is_named_and_kept(form, layouts):
 
 def test_an_address_typed_by_hand_is_captured_in_canonical_spelling(form, layouts):
     values = {**FILLED, "home_postcode": "qv14ab"}
-    (captured,), problems = capture_slots(form, values, {}, layouts, find)
+    (captured,), problems = capture_slots(form, values, {"home": SlotInput("GB")}, layouts, find)
     assert problems == []
     assert captured.address_id is None
     assert captured.components["postcode"] == values["home_postcode"] == "QV1 4AB"
@@ -217,8 +217,14 @@ def test_an_address_typed_by_hand_is_captured_in_canonical_spelling(form, layout
 @pytest.mark.parametrize(
     ("values", "inputs", "pointer", "detail"),
     [
-        ({"name": "A"}, {}, "/values/home_number", "Home: an address is needed."),
-        (FILLED | {"home_postcode": "1"}, {}, "/values/home_postcode", "is not a Postcode"),
+        ({"name": "A"}, {}, "/slots/home", "Home: an address is needed."),
+        (
+            FILLED | {"home_postcode": "1"},
+            {"home": SlotInput("GB")},
+            "/values/home_postcode",
+            "is not a Postcode",
+        ),
+        (FILLED, {}, "/slots/home/country_code", "of which country the address is: one of GB, US"),
         (FILLED, {"home": SlotInput("FR")}, "/slots/home/country_code", "no country of this slot"),
         (FILLED, {"home": SlotInput("GB", "d:9")}, "/slots/home/address_id", "no address 'd:9'"),
         (FILLED, {"home": SlotInput("US", "d:1")}, "/slots/home/address_id", "is in GB, not in US"),
@@ -229,6 +235,60 @@ def test_an_address_typed_by_hand_is_captured_in_canonical_spelling(form, layout
 def test_a_slot_that_is_wrong_says_where(form, layouts, values, inputs, pointer, detail):
     _, problems = capture_slots(form, dict(values), inputs, layouts, find)
     assert any(p.pointer == pointer and detail in p.detail for p in problems), problems
+
+
+ODD = Address(
+    "d:2",
+    {"number": "4", "street": "Oak St", "town": "Cedarton", "region": "Mechin",
+     "postcode": "00011", "country_code": "US"},
+)  # fmt: skip
+ODD_FILLED = {
+    "name": "Ada", "home_number": "4", "home_street": "Oak St", "home_town": "Cedarton",
+    "home_postcode": "00011",
+}  # fmt: skip
+
+
+def capture_odd(form, layouts, **values):
+    given = {"home": SlotInput("US", "d:2")}
+    odd = {"d:2": (ODD, "d@3")}.get
+    return capture_slots(form, {**ODD_FILLED, **values}, given, layouts, odd)
+
+
+def test_what_the_reference_data_holds_can_be_sent_whatever_the_layout_thinks(form, layouts):
+    (captured,), problems = capture_odd(form, layouts)
+    assert problems == []
+    assert captured.components["region"] == "Mechin"
+    _, problems = capture_odd(form, layouts, home_postcode="1")
+    assert [p.pointer for p in problems] == ["/values/home_postcode"]
+    _, problems = capture_odd(form, layouts, home_street="")
+    assert [p.pointer for p in problems] == ["/values/home_street"]
+
+
+def test_the_country_is_the_picked_addresss_the_slots_own_or_the_only_one(form, layouts):
+    (captured,), _ = capture_slots(
+        form, dict(FILLED), {"home": SlotInput(address_id="d:1")}, layouts, find
+    )
+    assert captured.country_code == "GB"
+    values = {**FILLED, "other": True, "bill_street": "Abbey Lane"}
+    home = {"home": SlotInput("GB")}
+    _, problems = capture_slots(form, values, home, layouts, find)
+    assert problems == []
+    # Where nothing was given there is nothing to name a country of.
+    _, problems = capture_slots(form, {"name": "Ada"}, {}, layouts, find)
+    assert [p.pointer for p in problems] == ["/slots/home"]
+
+
+def test_a_regions_code_and_name_are_of_the_one_that_is_asked_for(form, layouts):
+    part = replace(form.slot("home").parts[0], key="home_region", component="region")
+    home = replace(form.slot("home"), parts=(*form.slot("home").parts, part))
+    both = replace(form, items=(form.items[0], home))
+    values = {**ODD_FILLED, "home_region": "Alabama", "home_region_code": "MT"}
+    (captured,), problems = capture_slots(
+        both, values, {"home": SlotInput("US")}, layouts, lambda _: None
+    )
+    assert problems == []
+    assert (captured.components["region_code"], captured.components["region"]) == ("MT", "Montana")
+    assert values["home_region"] == "Montana"
 
 
 # Own layouts

@@ -7,14 +7,13 @@ from hypothesis import strategies as st
 from anchorline.core.address import COMPONENTS
 from anchorline.core.errors import NotationError, UnknownNameError
 from anchorline.core.layouts import (
-    canonical_postcode,
     check_components,
-    may_become,
     one_line,
     shipped_layouts,
     write_lines,
     written_line,
 )
+from anchorline.core.layouts.masks import canonical_postcode, may_become
 from anchorline.core.layouts.notation import read_line
 
 CODES = [layout.country_code for layout in shipped_layouts()]
@@ -32,7 +31,9 @@ WORD = st.text(alphabet="abcdefghijk éß", min_size=0, max_size=12)
         ("000011234", ["99999", "99999-9999"], "00001-1234"),
         ("0001234", ["999-9999"], "000-1234"),
         ("w1a1b1", ["A9A 9A9"], "W1A 1B1"),
-        ("٣٣٣٣٣", ["99999"], None),
+        ("٣٣٣٣٣", ["99999"], "33333"),
+        ("१२३ ४५६", ["999999"], "123456"),
+        ("①②③④⑤", ["99999"], "12345"),
         ("", ["99999"], None),
     ],
 )

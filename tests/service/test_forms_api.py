@@ -105,8 +105,11 @@ def test_filling_from_components_shortens_and_warns(api):
 @pytest.mark.parametrize(
     ("body", "pointer", "detail"),
     [
-        ({}, "", "either address_id or components"),
-        ({"address_id": "a", "components": {}}, "", "either address_id or components"),
+        ({}, "", "Give one of address_id, group_id and components"),
+        ({"address_id": "a", "components": {}}, "", "Give one of address_id, group_id"),
+        ({"group_id": "demo:~0"}, "/group_id", "no group"),
+        ({"typed": "12 Mill"}, "/country_code", "Say of which country"),
+        ({"typed": "12 Mill", "country_code": "AQ"}, "/country_code", "no country of this slot"),
         ({"address_id": "demo:none"}, "/address_id", "no address"),
         ({"components": {"stret": "x"}}, "/components/stret", "Did you mean street"),
         ({"components": {"street": 5}}, "/components/street", "valid string"),
@@ -120,6 +123,31 @@ def test_a_faulty_fill_is_refused_at_its_place(api, body, pointer, detail):
     assert any(
         e["pointer"] == pointer and detail in e["detail"] for e in answer.json()["errors"]
     ), answer.text
+
+
+def test_a_group_is_filled_as_far_as_its_addresses_agree(api):
+    rows = api.get("suggest", params={"q": "kiln crescent", "country": "GB"}).json()
+    street = next(row for row in rows["suggestions"] if row["kind"] == "street")
+    body = {"group_id": street["id"], "typed": "997 kiln"}
+    values = api.post("forms/tuning-visit/slots/piano/fill", json=body).json()["values"]
+    assert (values["piano_street"], values["piano_number"]) == ("Kiln Crescent", "997")
+    assert values["piano_town"] == "Brackwater"
+    inside = api.get("suggest", params={"q": "", "within": street["id"], "limit": 50}).json()
+    postcodes = {
+        api.get(f"addresses/{row['id']}").json()["components"]["postcode"]
+        for row in inside["suggestions"]
+        if row["count"] == 1
+    }
+    assert (values["piano_postcode"] != "") == (len(postcodes) == 1)
+
+
+def test_a_typed_text_is_filled_into_the_fields_of_its_country(api):
+    body = {"typed": "Rue Verte 3, 00120 Vaubrac", "country_code": "FR"}
+    values = api.post("forms/tuning-visit/slots/piano/fill", json=body).json()["values"]
+    assert {key: text for key, text in values.items() if text} == {
+        "piano_number": "3", "piano_street": "Rue Verte", "piano_postcode": "00120",
+        "piano_town": "Vaubrac",
+    }  # fmt: skip
 
 
 def test_an_unknown_slot_names_those_that_there_are(api):

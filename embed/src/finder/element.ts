@@ -1,19 +1,21 @@
 /**
  * `<anchorline-finder>`: the box in which one types and picks; an ARIA combobox with a listbox.
  *
- * Attributes: `label`, `country` and `kinds` (with commas), `access` (a key), `base` (the
- * service's address). Events, which bubble: `anchorline-pick` with {id, label, typed},
- * `anchorline-status` with {status}, `anchorline-by-hand`.
+ * Attributes: `label`, `country` and `kinds` (with commas), `elsewhere` (countries to look in where
+ * `country` has nothing), `takes-groups` (a group can be picked, too: its `row.count` is then more
+ * than 1), `access` (a key), `base` (the service's address).
+ * Events, which bubble: `anchorline-pick` with {id, label, typed, row}, `anchorline-status` with
+ * {status}, `anchorline-by-hand`.
  */
 
 import { make, setAttributes, shadowOf } from "../dom";
 import { highlighted } from "../highlight";
 import { type Connection, type Suggestion, type Suggestions, call, connectionOf } from "../service";
 import { FinderEngine, type Question } from "./engine";
-import { type FinderState, type Option, type Status, options } from "./state";
+import type { FinderState, Option, Status } from "./state";
 import { finderStyle } from "./style";
 
-const SAID: Record<Status, (state: FinderState) => string> = {
+const ANNOUNCED: Record<Status, (state: FinderState) => string> = {
   idle: () => "",
   waiting: () => "",
   slow: () => "Still looking. You can also type the address in yourself.",
@@ -43,14 +45,15 @@ export class FinderElement extends HTMLElement {
     "aria-autocomplete": "list",
     "aria-expanded": "false",
     "aria-controls": "list",
-    "aria-describedby": "said",
+    "aria-describedby": "status",
   });
   private readonly caption = make("label", { for: "input" });
   private readonly list = make("ul", { id: "list", role: "listbox" });
   /** The same as is said, for the eye, where the list covers what is below. */
   private readonly note = make("p", { class: "note", "aria-hidden": "true", hidden: true });
   private readonly popup = make("div", { class: "popup", hidden: true }, this.note, this.list);
-  private readonly said = make("p", { id: "said", role: "status", class: "said" });
+  private readonly status = make("p", { id: "status", role: "status", class: "status" });
+  private readonly problem = make("p", { id: "problem", class: "problem", hidden: true });
   private readonly byHand = make(
     "button",
     { type: "button", class: "by-hand" },
@@ -60,7 +63,12 @@ export class FinderElement extends HTMLElement {
   private readonly engine = new FinderEngine(
     (question, signal) => this.ask(question, signal),
     (state) => this.render(state),
-    (row, typed) => this.tell("pick", { id: row.id, label: row.label, typed, row }),
+    (row, typed) => this.emit("pick", { id: row.id, label: row.label, typed, row }),
+    () => ({
+      takesGroups: this.hasAttribute("takes-groups"),
+      looksElsewhere: Boolean(this.getAttribute("elsewhere")),
+      elsewhereNote: `Not found in ${this.countryNames(this.getAttribute("country"))}.`,
+    }),
   );
 
   connectedCallback(): void {
@@ -68,8 +76,10 @@ export class FinderElement extends HTMLElement {
     if (root.childNodes.length) return;
     this.nameIt();
     const box = make("div", { class: "box" }, this.input, this.popup);
-    root.append(this.caption, box, make("div", { class: "below" }, this.said, this.byHand));
+    const below = make("div", { class: "below" }, this.status, this.byHand);
+    root.append(this.caption, box, this.problem, below);
     this.input.addEventListener("input", (event) => {
+      if (this.hasProblem) this.setProblem(null);
       // While a word is being composed, what stands in the input is not yet what is meant.
       if (!(event as InputEvent).isComposing) this.engine.type(this.input.value);
     });
@@ -78,7 +88,7 @@ export class FinderElement extends HTMLElement {
     this.input.addEventListener("focus", () => this.engine.show());
     this.input.addEventListener("click", () => this.engine.show());
     this.input.addEventListener("blur", () => this.engine.hide());
-    this.byHand.addEventListener("click", () => this.tell("by-hand", {}));
+    this.byHand.addEventListener("click", () => this.emit("by-hand", {}));
   }
 
   attributeChangedCallback(): void {
@@ -99,6 +109,34 @@ export class FinderElement extends HTMLElement {
     return this.engine.typed;
   }
 
+  /** Puts back what stood in the input, and what had been typed to come to it. */
+  restore(text: string, typed: string): void {
+    this.engine.restore(text, typed);
+  }
+
+  /** Says what is wrong with what is captured here, or takes that away. */
+  setProblem(detail: string | null): void {
+    this.problem.textContent = detail ?? "";
+    this.problem.hidden = detail === null;
+    setAttributes(this.input, {
+      "aria-invalid": detail === null ? null : "true",
+      "aria-describedby": detail === null ? "status" : "problem status",
+    });
+  }
+
+  get hasProblem(): boolean {
+    return !this.problem.hidden;
+  }
+
+  override focus(): void {
+    this.input.focus();
+  }
+
+  private countryNames(codes: string | null): string {
+    const names = new Intl.DisplayNames(["en"], { type: "region" });
+    return (codes ?? "").split(",").filter(Boolean).map((code) => names.of(code) ?? code).join(", ");
+  }
+
   private nameIt(): void {
     this.caption.textContent = this.getAttribute("label") ?? "Find the address";
     nameList(this.list, this.caption.textContent);
@@ -107,7 +145,7 @@ export class FinderElement extends HTMLElement {
   private ask(question: Question, signal: AbortSignal): Promise<Suggestions> {
     const query = new URLSearchParams({ q: question.text, limit: question.within ? "50" : "8" });
     for (const name of ["country", "kinds", "language"]) {
-      const value = this.getAttribute(name);
+      const value = this.getAttribute(name === "country" && question.elsewhere ? "elsewhere" : name);
       // Inside a group everything may be seen: the kinds are for the first choice.
       if (value && !(name === "kinds" && question.within)) query.set(name, value);
     }
@@ -127,6 +165,7 @@ export class FinderElement extends HTMLElement {
       // Never submits the form around it: what was typed here is a search.
       event.preventDefault();
       if (state.open && state.active >= 0) this.engine.choose(state.active);
+      else this.engine.chooseOnly();
     } else if (event.key === "Escape" && state.open) {
       event.preventDefault();
       event.stopPropagation();
@@ -137,7 +176,7 @@ export class FinderElement extends HTMLElement {
 
   private render(state: FinderState): void {
     if (this.input.value !== state.text) this.input.value = state.text;
-    const rows = options(state);
+    const rows = this.engine.options;
     const open = state.open && rows.length > 0;
     this.list.replaceChildren(...rows.map((option, at) => this.row(option, at, state)));
     this.popup.hidden = !open;
@@ -149,17 +188,17 @@ export class FinderElement extends HTMLElement {
       "aria-busy": state.status === "waiting" || state.status === "slow" ? "true" : null,
     });
     this.list.querySelector("[aria-selected=true]")?.scrollIntoView({ block: "nearest" });
-    this.say(state);
+    this.announce(state);
   }
 
-  private say(state: FinderState): void {
+  private announce(state: FinderState): void {
     if (state.status === "waiting") return; // what was said holds until there is an answer
-    const text = SAID[state.status](state);
-    if (this.said.textContent !== text) this.said.textContent = text;
-    this.said.classList.toggle("quiet", state.status === "ready");
+    const text = ANNOUNCED[state.status](state);
+    if (this.status.textContent !== text) this.status.textContent = text;
+    this.status.classList.toggle("quiet", state.status === "ready");
     if (state.status !== this.shownStatus) {
       this.shownStatus = state.status;
-      this.tell("status", { status: state.status });
+      this.emit("status", { status: state.status });
     }
   }
 
@@ -171,7 +210,7 @@ export class FinderElement extends HTMLElement {
       class: option.type,
       "aria-selected": String(active),
     });
-    item.append(...rowContent(option));
+    item.append(...this.rowContent(option));
     // Pressing must not take the focus away, or the list would close before the click.
     item.addEventListener("pointerdown", (event) => event.preventDefault());
     item.addEventListener("mousemove", () => this.engine.point(at));
@@ -179,7 +218,19 @@ export class FinderElement extends HTMLElement {
     return item;
   }
 
-  private tell(name: string, detail: Record<string, unknown>): void {
+  private rowContent(option: Option): Node[] {
+    if (option.type === "back") return [make("span", {}, `‹ Back from ${option.group.label}`)];
+    if (option.type === "more") return [make("span", {}, "Show more")];
+    if (option.type === "take") {
+      return [make("span", {}, `Take “${option.group.label}” and type in the rest`)];
+    }
+    const { row } = option;
+    const chosen = (this.getAttribute("country") || row.country_code).split(",");
+    const country = chosen.includes(row.country_code) ? "" : this.countryNames(row.country_code);
+    return suggestionContent(row, country);
+  }
+
+  private emit(name: string, detail: Record<string, unknown>): void {
     this.dispatchEvent(
       new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
     );
@@ -190,15 +241,10 @@ function nameList(list: HTMLElement, name: string): void {
   list.setAttribute("aria-label", `Suggestions: ${name}`);
 }
 
-function rowContent(option: Option): Node[] {
-  if (option.type === "back") return [make("span", {}, `‹ Back from ${option.group.label}`)];
-  if (option.type === "more") return [make("span", {}, "Show more")];
-  return suggestionContent(option.row);
-}
-
-function suggestionContent(row: Suggestion): Node[] {
-  const label = make("span", { class: "label", dir: "auto" }, ...highlighted(row.label, row.matches));
-  if (row.count === 1) return [label];
+function suggestionContent(row: Suggestion, country: string): Node[] {
+  const text = make("span", { class: "label", dir: "auto" }, ...highlighted(row.label, row.matches));
+  const label = country ? [text, make("span", { class: "count" }, country)] : [text];
+  if (row.count === 1) return label;
   const count = make("span", { class: "count" }, `${row.count.toLocaleString("en")} addresses`);
-  return [label, count, make("span", { class: "opens", "aria-hidden": "true" }, "›")];
+  return [...label, count, make("span", { class: "opens", "aria-hidden": "true" }, "›")];
 }

@@ -4,7 +4,17 @@
  */
 
 import type { Suggestion, Suggestions } from "../service";
-import { type Action, type FinderState, initial, noteOn, options, question, reduce } from "./state";
+import {
+  type Action,
+  type FinderState,
+  type Option,
+  initial,
+  noteOn,
+  onlyRow,
+  options,
+  question,
+  reduce,
+} from "./state";
 
 export const PAUSE_MS = 110;
 export const SLOW_MS = 1500;
@@ -13,6 +23,17 @@ export interface Question {
   text: string;
   within: string | null;
   after: string | null;
+  /** Whether to look in the countries beside the chosen one. */
+  elsewhere: boolean;
+}
+
+export interface FinderSettings {
+  /** Whether a group can be taken as far as it goes. */
+  takesGroups: boolean;
+  /** Whether there are other countries to look in where the chosen one has nothing. */
+  looksElsewhere: boolean;
+  /** What to say before rows of other countries. */
+  elsewhereNote: string;
 }
 
 export type Ask = (question: Question, signal: AbortSignal) => Promise<Suggestions>;
@@ -28,7 +49,17 @@ export class FinderEngine {
     private readonly ask: Ask,
     private readonly changed: (state: FinderState) => void,
     private readonly picked: (row: Suggestion, typed: string) => void,
+    private readonly settings: () => FinderSettings = () => ({
+      takesGroups: false,
+      looksElsewhere: false,
+      elsewhereNote: "",
+    }),
   ) {}
+
+  /** The rows as they are to be shown. */
+  get options(): Option[] {
+    return options(this.state, this.settings().takesGroups);
+  }
 
   type(text: string): void {
     this.dispatch({ type: "typed", text });
@@ -40,7 +71,7 @@ export class FinderEngine {
   }
 
   move(by: 1 | -1): void {
-    this.dispatch({ type: "moved", by });
+    this.dispatch({ type: "moved", by, count: this.options.length });
   }
 
   point(at: number): void {
@@ -57,11 +88,12 @@ export class FinderEngine {
 
   /** Chooses a row of the list: picks an address, opens a group, goes back, or fetches more. */
   choose(at: number): void {
-    const option = options(this.state)[at];
+    const option = this.options[at];
     if (!option) return;
     this.cancel();
     if (option.type === "back") this.back();
     else if (option.type === "more") void this.search(true);
+    else if (option.type === "take") this.take(option.group);
     else if (option.row.count > 1) {
       this.dispatch({ type: "groupOpened", group: option.row });
       void this.search(false);
@@ -69,6 +101,26 @@ export class FinderEngine {
       this.dispatch({ type: "picked", label: option.row.label });
       this.picked(option.row, this.typed);
     }
+  }
+
+  /** Chooses the only row there is; does nothing where there are several, or none. */
+  chooseOnly(): void {
+    const at = onlyRow(this.state, this.settings().takesGroups);
+    if (at >= 0) this.choose(at);
+  }
+
+  /** Puts a text into the input, as it stood there before; nothing is searched. */
+  restore(text: string, typed: string): void {
+    this.cancel();
+    this.typed = typed;
+    this.dispatch({ type: "restored", text });
+  }
+
+  /** Takes a group as far as it goes; what was typed inside it comes along. */
+  private take(group: Suggestion): void {
+    const typed = [this.typed, question(this.state)].filter(Boolean).join(" ");
+    this.dispatch({ type: "picked", label: group.label });
+    this.picked(group, typed);
   }
 
   /** Leaves the innermost group. */
@@ -95,18 +147,15 @@ export class FinderEngine {
     const slow = setTimeout(() => this.dispatch({ type: "slow", asked }), SLOW_MS);
     try {
       const within = this.state.groups.at(-1)?.id ?? null;
-      const answer = await this.ask(
-        { text: question(this.state), within, after },
-        controller.signal,
-      );
-      this.dispatch({
-        type: "answered",
-        asked,
-        rows: answer.suggestions,
-        after: answer.after,
-        more,
-        note: noteOn(answer),
-      });
+      const asking = { text: question(this.state), within, after, elsewhere: false };
+      let answer = await this.ask(asking, controller.signal);
+      let note = noteOn(answer);
+      if (!answer.suggestions.length && within === null && this.settings().looksElsewhere) {
+        answer = await this.ask({ ...asking, elsewhere: true }, controller.signal);
+        note = [this.settings().elsewhereNote, noteOn(answer)].filter(Boolean).join(" ");
+      }
+      const { suggestions: rows } = answer;
+      this.dispatch({ type: "answered", asked, rows, after: answer.after, more, note });
     } catch {
       if (!controller.signal.aborted) this.dispatch({ type: "failed", asked });
     } finally {

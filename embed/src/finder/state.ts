@@ -28,6 +28,8 @@ export interface FinderState {
 export type Option =
   | { type: "row"; row: Suggestion }
   | { type: "back"; group: Suggestion }
+  /** Take the group as far as it goes, and type in the rest. */
+  | { type: "take"; group: Suggestion }
   | { type: "more" };
 
 export type Action =
@@ -43,13 +45,15 @@ export type Action =
       note: string;
     }
   | { type: "failed"; asked: number }
-  | { type: "moved"; by: 1 | -1 }
+  | { type: "moved"; by: 1 | -1; count: number }
   | { type: "pointed"; at: number }
   | { type: "shown" }
   | { type: "hidden" }
   | { type: "groupOpened"; group: Suggestion }
   | { type: "wentBack" }
-  | { type: "picked"; label: string };
+  | { type: "picked"; label: string }
+  /** The text is put back to what stood there before. */
+  | { type: "restored"; text: string };
 
 export const initial: FinderState = {
   text: "",
@@ -75,14 +79,21 @@ export function noteOn(answer: Pick<Suggestions, "corrected" | "unmatched">): st
     .join(" ");
 }
 
-/** The rows of the list: a way back, the suggestions, and a way on. */
-export function options(state: FinderState): Option[] {
+/** The rows of the list: a way back, the group itself, the suggestions, and a way on. */
+export function options(state: FinderState, takesGroups = false): Option[] {
   const group = state.groups.at(-1);
   return [
     ...(group ? [{ type: "back", group } as const] : []),
+    ...(group && takesGroups ? [{ type: "take", group } as const] : []),
     ...state.rows.map((row) => ({ type: "row", row }) as const),
     ...(group && state.after !== null ? [{ type: "more" } as const] : []),
   ];
+}
+
+/** The row that Enter takes where none is active: the only one. */
+export function onlyRow(state: FinderState, takesGroups = false): number {
+  if (state.rows.length !== 1 || state.after !== null || state.status === "waiting") return -1;
+  return options(state, takesGroups).findIndex((option) => option.type === "row");
 }
 
 /** What is searched for: inside a group, what was typed after the group's label. */
@@ -111,7 +122,7 @@ export function reduce(state: FinderState, action: Action): FinderState {
         ? state
         : { ...state, status: "failed", rows: [], after: null, active: -1, open: false };
     case "moved":
-      return moved(state, action.by);
+      return moved(state, action.by, action.count);
     case "pointed":
       return { ...state, active: action.at };
     case "shown":
@@ -132,7 +143,8 @@ export function reduce(state: FinderState, action: Action): FinderState {
     case "wentBack":
       return wentBack(state);
     case "picked":
-      return { ...initial, text: action.label, asked: state.asked + 1 };
+    case "restored":
+      return { ...initial, text: action.type === "picked" ? action.label : action.text, asked: state.asked + 1 };
   }
 }
 
@@ -161,8 +173,7 @@ function answered(
   return { ...next, open: options(next).length > 0 };
 }
 
-function moved(state: FinderState, by: 1 | -1): FinderState {
-  const count = options(state).length;
+function moved(state: FinderState, by: 1 | -1, count: number): FinderState {
   if (!count) return state;
   if (!state.open) return { ...state, open: true, active: by === 1 ? 0 : count - 1 };
   // One step beyond either end is the input itself.

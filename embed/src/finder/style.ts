@@ -37,15 +37,17 @@ li[aria-selected=true] { background: var(--tint); box-shadow: inset 3px 0 0 var(
 mark { background: var(--mark); color: inherit; border-radius: 2px; }
 .count { flex: none; color: var(--quiet); font-size: .875em; }
 .opens { flex: none; color: var(--accent); font-weight: 700; }
-.back, .more { color: var(--accent); font-weight: 600; }
+.back, .more, .take { color: var(--accent); font-weight: 600; }
 .back { border-bottom: 1px solid var(--tint); border-radius: 5px 5px 0 0; }
+.problem { margin: .3rem 0 0; color: var(--wrong); font-weight: 600; font-size: .9em; }
+[aria-invalid] { border-color: var(--wrong); border-width: 2px; }
 .below { display: flex; flex-wrap: wrap; gap: 0 1rem; justify-content: space-between; align-items: center; }
-.said { margin: .3rem 0 0; min-height: 1.45em; flex: 1 1 14rem; color: var(--ink); }
-.said.quiet { color: var(--quiet); font-size: .875em; }
+.status { margin: .3rem 0 0; min-height: 1.45em; flex: 1 1 14rem; color: var(--ink); }
+.status.quiet { color: var(--quiet); font-size: .875em; }
 .by-hand {
   background: none; border: 0; padding: .35rem 0; min-height: 2rem; color: var(--accent);
   text-decoration: underline; text-underline-offset: 2px; border-radius: 4px;
 }
 :host([filled]) .by-hand { display: none; }
-:host([filled]) .said:empty { min-height: 0; margin: 0; }
+:host([filled]) .status:empty { min-height: 0; margin: 0; }
 `;

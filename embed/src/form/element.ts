@@ -19,6 +19,7 @@ import {
   path,
 } from "../service";
 import { FieldView } from "./field";
+import { wantedLanguages } from "./languages";
 import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
 import { SlotView } from "./slot";
 import { formStyle } from "./style";
@@ -103,12 +104,16 @@ export class FormElement extends HTMLElement {
       form: this.key,
       draft: this.draft,
       connection: connectionOf(this),
-      language: document.documentElement.lang || "en",
+      languages: wantedLanguages(
+        this.getAttribute("lang"),
+        navigator.languages,
+        document.documentElement.lang,
+      ),
       fields: this.fields,
       changed,
-      tell: (name, detail) => this.tell(name, detail),
+      emit: (name, detail) => this.emit(name, detail),
     });
-    for (const part of slot.parts) this.fields.set(part.key, part);
+    for (const part of slot.fields) this.fields.set(part.key, part);
     this.slots.push(slot);
     return slot.element;
   }
@@ -122,7 +127,7 @@ export class FormElement extends HTMLElement {
     const values = this.values();
     for (const field of this.fields.values()) {
       // Parts of slots are shown and hidden by their slot.
-      if (!this.slots.some((slot) => slot.parts.includes(field))) {
+      if (!this.slots.some((slot) => slot.fields.includes(field))) {
         field.shown =
           field.field.type !== "hidden" && holds(this.shape, field.field.show_when, values);
       }
@@ -132,14 +137,17 @@ export class FormElement extends HTMLElement {
 
   private async submit(): Promise<void> {
     if (this.send.disabled) return;
-    for (const field of this.fields.values()) field.say(null);
+    this.send.disabled = true;
+    // What was picked last is what is sent: its answer may still be on its way.
+    await Promise.all(this.slots.map((slot) => slot.settled()));
+    for (const field of this.fields.values()) field.setProblem(null);
+    for (const slot of this.slots) slot.setProblem(null);
     const body = this.request();
     // The same content sent again makes no second record; other content is another request.
     const content = JSON.stringify(body);
     if (content !== this.sent) this.onceKey = idempotencyKey();
     this.sent = content;
     const trial = this.hasAttribute("trial");
-    this.send.disabled = true;
     try {
       const sending = (): Promise<Answer> =>
         call<Answer>(connectionOf(this), path`forms/${this.key}/` + (trial ? "trial" : "records"), {
@@ -161,7 +169,7 @@ export class FormElement extends HTMLElement {
   private request(): { values: Record<string, Value>; slots: Record<string, unknown> } {
     const shown = this.slots.filter((slot) => slot.shown);
     const hiddenParts = new Set(
-      this.slots.filter((slot) => !slot.shown).flatMap((slot) => slot.parts),
+      this.slots.filter((slot) => !slot.shown).flatMap((slot) => slot.fields),
     );
     const values = [...this.fields.values()].filter(
       (field) => field.value !== null && !hiddenParts.has(field),
@@ -177,7 +185,7 @@ export class FormElement extends HTMLElement {
     if (trial) {
       this.warn("Nothing is wrong, and nothing was kept.");
       this.alert.classList.add("fine");
-      this.tell("trial", answer);
+      this.emit("trial", answer);
       return;
     }
     const again = make("button", { type: "button", class: "link" }, "Fill in another one");
@@ -194,7 +202,7 @@ export class FormElement extends HTMLElement {
       ),
     );
     heading.focus();
-    this.tell("submitted", answer);
+    this.emit("submitted", answer);
   }
 
   private failed(error: unknown): void {
@@ -205,26 +213,38 @@ export class FormElement extends HTMLElement {
       return;
     }
     const others = problem.places.filter((place) => !this.place(place));
-    const marked = [...this.fields.values()].filter((field) => field.hasProblem);
+    const marked = this.inOrder().filter((one) => one.hasProblem);
     const count = marked.length + others.length;
     if (!count) this.warn(problem.message);
     else {
       const things = count === 1 ? "One thing needs" : `${count} things need`;
       this.warn([`${things} your attention.`, ...others.map((o) => o.detail)].join(" "));
     }
-    (marked.find((field) => field.shown) ?? { focus: () => this.send.focus() }).focus();
+    (marked.find((one) => one.shown) ?? { focus: () => this.send.focus() }).focus();
+  }
+
+  /** Everything that can have a problem, in the order on the form. */
+  private inOrder(): (FieldView | SlotView)[] {
+    if (!this.shape) return [];
+    const slots = new Map(this.slots.map((slot) => [slot.slot.key, slot]));
+    return itemsOf(this.shape).flatMap((item) => {
+      const slot = slots.get(item.key);
+      return slot && "parts" in item ? [slot, ...slot.fields] : (this.fields.get(item.key) ?? []);
+    });
   }
 
   /** Shows a problem at its field or slot; false where there is none for it. */
   private place(place: Place): boolean {
     const [, kind, key] = place.pointer.split("/");
     const field = kind === "values" ? this.fields.get(key ?? "") : undefined;
-    const slot = this.slots.find((s) => (field ? s.parts.includes(field) : s.slot.key === key));
-    if (slot) slot.unfold();
-    const target = field ?? slot?.parts.find((part) => part.shown);
-    if (!target) return false;
-    target.shown = true;
-    target.say(place.detail);
+    const slot = this.slots.find((s) => (field ? s.fields.includes(field) : s.slot.key === key));
+    if (!field) {
+      slot?.setProblem(place.detail);
+      return slot !== undefined;
+    }
+    slot?.unfold();
+    field.shown = true;
+    field.setProblem(place.detail);
     return true;
   }
 
@@ -240,7 +260,7 @@ export class FormElement extends HTMLElement {
     this.alert.replaceChildren(text);
   }
 
-  private tell(name: string, detail: unknown): void {
+  private emit(name: string, detail: unknown): void {
     this.dispatchEvent(
       new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
     );

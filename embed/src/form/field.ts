@@ -23,6 +23,8 @@ export class FieldView {
   constructor(
     readonly field: Field,
     private readonly changed: () => void,
+    /** What a browser's autofill is told; null where the type of field says it. */
+    private readonly autofill: string | null = null,
   ) {
     this.control = this.newControl();
     this.problem.id = `${field.key}-problem`;
@@ -72,22 +74,35 @@ export class FieldView {
   }
 
   /** Takes label, choices and necessity from a layout; what was typed stays. */
-  follow(asked: Asked): void {
+  follow(asked: Asked, language = ""): void {
     const value = this.value;
     const hadOptions = this.asked?.options ?? null;
     this.asked = asked;
     this.name(this.field.label || asked.label, asked.required || (this.field.required ?? false));
+    setAttributes(this.caption, {
+      lang: this.field.label ? null : language || null,
+      dir: this.field.label ? null : "auto",
+    });
     if (hadOptions !== asked.options) {
       const next = this.newControl();
       this.control.replaceWith(next);
       this.control = next;
       this.value = value;
     }
-    setAttributes(this.control, { "aria-required": asked.required ? "true" : null });
+    setAttributes(this.control, { "aria-required": this.isRequired ? "true" : null });
+  }
+
+  /** The choices of the layout, where a part has some. */
+  get options(): Asked["options"] {
+    return this.asked?.options ?? null;
+  }
+
+  get isRequired(): boolean {
+    return (this.asked?.required ?? false) || (this.field.required ?? false);
   }
 
   /** Shows a problem, or takes it away. */
-  say(problem: string | null): void {
+  setProblem(problem: string | null): void {
     this.problem.textContent = problem ?? "";
     this.problem.hidden = problem === null;
     const described = [
@@ -123,13 +138,14 @@ export class FieldView {
       id: field.key,
       name: field.key,
       maxlength: field.max_length ? String(field.max_length) : null,
+      autocomplete: this.autofill,
       "aria-required": field.required ? "true" : null,
       "aria-describedby": field.help ? `${field.key}-help` : null,
     };
     const control = this.bareControl();
     setAttributes(control, shared);
     control.addEventListener("input", () => {
-      if (this.hasProblem) this.say(null);
+      if (this.hasProblem) this.setProblem(null);
       this.changed();
     });
     return control;

@@ -59,7 +59,13 @@ export interface Asked {
 export interface Layout {
   country_code: string;
   name: string;
+  /** Of the labels, BCP 47. */
+  language: string;
   components: Asked[];
+  /** What the components that are not asked for are called. */
+  labels: Record<string, string>;
+  /** Whether there are any addresses of the country to search in. */
+  has_addresses: boolean;
   /** Components that an administrator's own layout took out of what is asked for. */
   hidden: string[];
   masks: string[];

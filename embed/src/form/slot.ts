@@ -2,70 +2,80 @@
  * One address on the form: the country, the finder, and the fields that the slot brings.
  *
  * The fields are folded away until an address is picked, or somebody types it in by hand, or
- * the lookup is slow or silent. Picking clears every field of the mapping first.
+ * the lookup is slow or silent, or there is nothing to look up. Picking clears every field of the
+ * mapping first; *Undo* puts everything back.
  */
 
 import { make } from "../dom";
 import type { FinderElement } from "../finder/element";
-import { type Connection, type FillAnswer, ServiceError, call, path } from "../service";
-import { ValuesAside } from "./aside";
-import { firstCountry } from "./country";
-import { FieldView } from "./field";
-import type { CheckAnswer, Layout, Slot, Value } from "./model";
+import { type FillAnswer, ServiceError } from "../service";
+import { CountryChoice, type LayoutSource } from "./country-choice";
+import type { FieldView } from "./field";
+import { type FieldState, type FillPlace, Filling, type Source } from "./filling";
+import { type Kept, KeptValues } from "./kept-values";
+import type { Layout, Slot } from "./model";
+import { Parts } from "./parts";
+import { checkPostcode } from "./postcode-check";
 
-export interface SlotContext {
-  form: string;
-  draft: boolean;
-  connection: Connection;
-  language: string;
-  /** All fields of the form by key: a mapping may write into any of them. */
-  fields: Map<string, FieldView>;
+export interface SlotContext extends LayoutSource, FillPlace {
   changed: () => void;
-  tell: (name: string, detail: unknown) => void;
+  emit: (name: string, detail: unknown) => void;
 }
 
 interface Picked {
   id: string;
   label: string;
   typed: string;
+  row: { count: number; country_code: string };
 }
+
+/** Everything that a fill changes, to be put back. */
+interface Snapshot {
+  fields: FieldState;
+  picked: Picked | null;
+  kept: readonly Kept[];
+  country: string;
+  text: string;
+  typed: string;
+}
+
+const PHONE = "(max-width: 480px)";
 
 export class SlotView {
   readonly element: HTMLFieldSetElement;
-  readonly parts: FieldView[];
+  private readonly parts: Parts;
   private readonly finder: FinderElement;
-  private readonly country: HTMLSelectElement;
-  private readonly fold = make("div", { class: "parts", hidden: true });
-  private readonly news = make("p", { role: "status", class: "news" });
-  private readonly aside = new ValuesAside();
+  private readonly country: CountryChoice;
+  private readonly filling: Filling;
+  private readonly message = make("p", { role: "status", class: "message" });
+  private readonly kept = new KeptValues();
   private readonly undo = make("button", { type: "button", class: "link", hidden: true }, "Undo");
   private picked: Picked | null = null;
-  private before: Map<string, Value> | null = null;
-  private layoutAsked = 0;
+  private before: Snapshot | null = null;
 
   constructor(
     readonly slot: Slot,
     private readonly context: SlotContext,
   ) {
-    this.parts = slot.parts.map((part) => new FieldView(part, context.changed));
-    for (const part of this.parts) {
-      part.element.addEventListener("change", () => void this.check(part));
+    this.parts = new Parts(slot, context.changed);
+    for (const part of this.parts.views) {
+      part.element.addEventListener("change", () => this.check(part));
+      part.element.addEventListener("input", () => this.finder.setProblem(null));
     }
-    this.country = this.countrySelect();
+    this.country = new CountryChoice(slot, context, () => void this.switchCountry());
+    this.filling = new Filling(slot, context);
     this.finder = this.newFinder();
-    this.fold.append(...this.parts.map((part) => part.element));
-    this.undo.addEventListener("click", () => this.takeBack());
-    const many = slot.countries.length > 1;
+    this.undo.addEventListener("click", () => void this.takeBack());
     this.element = make(
       "fieldset",
       { class: "slot" },
       make("legend", {}, slot.label),
       slot.help ? make("p", { class: "help" }, slot.help) : null,
-      many ? make("div", { class: "field" }, this.countryCaption(), this.country) : null,
+      this.country.element,
       this.finder,
-      make("div", { class: "news-line" }, this.news, this.undo),
-      this.aside.element,
-      this.fold,
+      make("div", { class: "message-line" }, this.message, this.undo),
+      this.kept.element,
+      this.parts.element,
     );
     void this.followCountry();
   }
@@ -78,57 +88,109 @@ export class SlotView {
     this.element.hidden = !shown;
   }
 
-  /** What is submitted beside the values of the fields. */
+  get fields(): readonly FieldView[] {
+    return this.parts.views;
+  }
+
+  /** What is submitted beside the values of the fields, once no fill is under way any more. */
   get input(): { country_code: string; address_id: string | null; typed: string } {
     return {
-      country_code: this.country.value,
-      address_id: this.picked?.id ?? null,
+      country_code: this.country.code,
+      address_id: this.picked?.row.count === 1 ? this.picked.id : null,
       typed: (this.picked?.typed ?? this.finder.typed).slice(0, 500),
     };
   }
 
+  /** Waits for the fill that is under way. */
+  settled(): Promise<void> {
+    return this.filling.settled();
+  }
+
   /** Shows the fields, so that the address can be typed in or corrected. */
   unfold(): void {
-    this.fold.hidden = false;
-    this.finder.setAttribute("filled", "");
+    this.parts.element.hidden = false;
   }
 
-  focusFirstPart(): void {
-    this.parts.find((part) => part.shown)?.focus();
+  /** Says what is wrong with the address as a whole: at the finder, or at the first field. */
+  setProblem(detail: string | null): void {
+    if (this.finder.hidden) this.parts.firstShown()?.setProblem(detail);
+    else this.finder.setProblem(detail);
   }
 
-  private countryCaption(): HTMLLabelElement {
-    return make("label", { for: this.country.id }, "Country");
+  get hasProblem(): boolean {
+    return this.finder.hasProblem;
   }
 
-  private countrySelect(): HTMLSelectElement {
-    const { slot } = this;
-    const names = new Intl.DisplayNames([this.context.language], { type: "region" });
-    const choices = slot.countries
-      .map((code) => [code, names.of(code) ?? code] as const)
-      .sort((a, b) => a[1].localeCompare(b[1]));
-    const select = make(
-      "select",
-      { id: `${slot.key}-country`, autocomplete: "off" },
-      ...choices.map(([code, name]) => make("option", { value: code }, name)),
-    );
-    select.value = firstCountry(slot.countries, slot.country, navigator.languages);
-    select.addEventListener("change", () => void this.switchCountry());
-    return select;
+  focus(): void {
+    if (this.finder.hidden) this.parts.firstShown()?.focus();
+    else this.finder.focus();
   }
+
+  // The country
+
+  /** Another country was chosen: what it has no place for is kept aside, and may come back. */
+  private async switchCountry(): Promise<void> {
+    // A fill that is under way, and the address that was picked, are of another country now.
+    this.filling.drop();
+    this.picked = null;
+    this.undo.hidden = true;
+    const layout = await this.layoutOfCountry();
+    if (!layout) return;
+    // Before the fields change: what is kept is called as it was when it was typed.
+    this.parts.dropHiddenRegions();
+    const { left, returned } = this.kept.move(this.parts.views, layout);
+    this.parts.follow(layout);
+    this.announce([
+      `The fields are now those of ${layout.name}.`,
+      left.length ? `Kept aside: ${left.join(", ")}.` : "",
+      returned.length ? `Put back: ${returned.join(", ")}.` : "",
+      layout.has_addresses ? "" : nothingToSearch(layout),
+    ]);
+    for (const part of this.parts.views) if (part.value !== null) this.check(part);
+    this.context.changed();
+  }
+
+  /** Labels, order, necessity and choices as the chosen country has them. */
+  private async followCountry(): Promise<void> {
+    const layout = await this.layoutOfCountry();
+    if (!layout) return;
+    this.parts.follow(layout);
+    if (!layout.has_addresses && !this.message.textContent) this.announce([nothingToSearch(layout)]);
+  }
+
+  /** The chosen country's layout; null where there is none, or another was chosen meanwhile. */
+  private async layoutOfCountry(): Promise<Layout | null> {
+    this.finder.setAttribute("country", this.country.code);
+    this.finder.setAttribute("elsewhere", this.country.others.join(","));
+    try {
+      const layout = await this.country.layout();
+      // Without reference data there is nothing to find: straight to the fields.
+      if (layout) this.finder.hidden = !layout.has_addresses;
+      if (layout && !layout.has_addresses) this.unfold();
+      return layout;
+    } catch {
+      this.parts.followNothing();
+      this.unfold();
+      return null;
+    }
+  }
+
+  private check(part: FieldView): void {
+    void checkPostcode(part, this.country.code, this.context);
+  }
+
+  // The finder
 
   private newFinder(): FinderElement {
     const finder = document.createElement("anchorline-finder") as FinderElement;
     finder.setAttribute("label", "Find the address");
     finder.setAttribute("kinds", this.slot.kinds.join(","));
+    finder.setAttribute("takes-groups", "");
     finder.connection = this.context.connection;
     finder.addEventListener("anchorline-pick", (event) => {
       void this.pick((event as CustomEvent<Picked>).detail);
     });
-    finder.addEventListener("anchorline-by-hand", () => {
-      this.unfold();
-      this.focusFirstPart();
-    });
+    finder.addEventListener("anchorline-by-hand", () => void this.goOnByHand());
     finder.addEventListener("anchorline-status", (event) => {
       const { status } = (event as CustomEvent<{ status: string }>).detail;
       if (status === "failed" || status === "slow") this.unfold();
@@ -136,158 +198,109 @@ export class SlotView {
     return finder;
   }
 
-  /** Another country was chosen: what it has no place for steps aside, and may come back. */
-  private async switchCountry(): Promise<void> {
-    // The address that was picked is of another country now.
-    this.picked = null;
-    this.undo.hidden = true;
-    const layout = await this.layoutOfCountry();
-    if (layout) {
-      // Before the fields change: what steps aside is called as it was when it was typed.
-      const { left, returned } = this.aside.move(this.parts, layout);
-      this.follow(layout);
-      this.news.textContent = [
-        `The fields are now those of ${layout.name}.`,
-        left.length ? `Kept aside: ${left.join(", ")}.` : "",
-        returned.length ? `Put back: ${returned.join(", ")}.` : "",
-      ]
-        .filter(Boolean)
-        .join(" ");
-      for (const part of this.parts) if (part.value !== null) void this.check(part);
-    }
-    this.context.changed();
-  }
-
-  /** Spells a part as the country does, and says what is wrong with it while it is fresh. */
-  private async check(part: FieldView): Promise<void> {
-    const { component } = part.field;
-    const typed = part.value;
-    if (component !== "postcode" || typeof typed !== "string") return;
-    let answer: CheckAnswer;
-    try {
-      answer = await call<CheckAnswer>(
-        this.context.connection,
-        path`layouts/${this.country.value}/check`,
-        { body: { components: { [component]: typed }, form: this.context.form } },
-      );
-    } catch {
-      return; // sending the form checks it again
-    }
-    if (part.value !== typed) return;
-    part.say(answer.problems.find((problem) => problem.component === component)?.detail ?? null);
-    part.value = answer.components[component] ?? typed;
-  }
-
-  /** Labels, order, necessity and choices as the chosen country has them. */
-  private async followCountry(): Promise<void> {
-    const layout = await this.layoutOfCountry();
-    if (layout) this.follow(layout);
-  }
-
-  /** The chosen country's layout; null where there is none, or another was chosen meanwhile. */
-  private async layoutOfCountry(): Promise<Layout | null> {
-    const country = this.country.value;
-    this.finder.setAttribute("country", country);
-    const asked = ++this.layoutAsked;
-    const { connection, language, form } = this.context;
-    let layout: Layout;
-    try {
-      layout = await call<Layout>(
-        connection,
-        path`layouts/${country}` + `?${new URLSearchParams({ language, form })}`,
-      );
-    } catch {
-      this.followNothing();
-      return null;
-    }
-    return asked === this.layoutAsked ? layout : null;
-  }
-
-  private follow(layout: Layout): void {
-    const order = layout.components.map((asked) => asked.component);
-    for (const part of this.parts) {
-      const asked = layout.components.find((a) => a.component === part.field.component);
-      if (asked) part.follow(asked);
-      // What the country does not ask for is not shown, unless something stands in it, or the
-      // form's own label says that it is asked for everywhere. What its administrator has hidden
-      // is never shown.
-      const hidden = layout.hidden.includes(part.field.component ?? "");
-      part.shown =
-        !hidden && (Boolean(part.field.label) || asked !== undefined || part.value !== null);
-    }
-    const place = (part: FieldView): number => {
-      const at = order.indexOf(part.field.component ?? "");
-      return at < 0 ? this.parts.indexOf(part) : at;
-    };
-    const sorted = [...this.parts].sort((a, b) => place(a) - place(b));
-    // Moving an element takes the focus from it: only where the order really differs.
-    const current = Array.from(this.fold.children);
-    if (sorted.some((part, i) => part.element !== current[i])) {
-      this.fold.append(...sorted.map((part) => part.element));
-    }
-  }
-
-  /** Without a layout the fields are called after their components, so that all can be filled. */
-  private followNothing(): void {
-    for (const part of this.parts) {
-      const component = part.field.component;
-      if (component && !part.label) {
-        const label = component[0]?.toUpperCase() + component.slice(1).replace("_", " ");
-        part.follow({ component, label, required: false, options: null });
-      }
-    }
-    this.unfold();
-  }
-
   private async pick(picked: Picked): Promise<void> {
-    const { context, slot } = this;
-    const owned = [...new Set(slot.mapping.map((rule) => rule.into))];
-    const fields = owned.flatMap((key) => context.fields.get(key) ?? []);
-    const before = new Map(fields.map((field) => [field.key, field.value]));
-    let answer: FillAnswer;
+    const { id, label, typed, row } = picked;
+    const isGroup = row.count > 1;
+    const before = this.snapshot();
+    const source: Source = isGroup ? { group_id: id, typed } : { address_id: id };
+    this.country.code = row.country_code;
+    let answer: FillAnswer | null;
     try {
-      answer = await call<FillAnswer>(
-        context.connection,
-        path`forms/${context.form}/slots/${slot.key}/fill` + (context.draft ? "?draft=true" : ""),
-        { body: { address_id: picked.id, values: Object.fromEntries(before) } },
-      );
+      answer = await this.filling.ask(source);
     } catch (error) {
       const reason = error instanceof ServiceError ? error.message : "The service does not answer.";
-      this.news.textContent = `${reason} Type the address in below: ${picked.label}`;
+      this.announce([`${reason} Type the address in below: ${label}`]);
       this.unfold();
       return;
     }
-    this.before = before;
+    if (!answer) return;
     this.picked = picked;
-    this.aside.clear();
-    for (const field of fields) {
-      field.value = answer.values[field.key] || null;
-      field.say(null);
-      if (field.value !== null) field.shown = true;
+    await this.show(answer, before, isGroup ? "Taken as far as it is known." : "");
+    this.parts.firstNeeded(isGroup)?.focus();
+    if (window.matchMedia(PHONE).matches) {
+      this.message.parentElement?.scrollIntoView({ block: "start" });
     }
-    await this.followCountry();
-    this.unfold();
-    const count = owned.length - answer.cleared.length;
-    this.news.textContent = [
-      `${count} ${count === 1 ? "field" : "fields"} filled.`,
-      ...answer.warnings,
-    ].join(" ");
-    this.undo.hidden = false;
-    context.changed();
-    context.tell("filled", { slot: slot.key, label: picked.label, answer });
+    this.context.emit("filled", { slot: this.slot.key, label, answer });
   }
 
-  /** Puts back what stood in the fields before the last pick. */
-  private takeBack(): void {
-    for (const [key, value] of this.before ?? []) {
-      const field = this.context.fields.get(key);
-      if (field) field.value = value;
+  /** Carries what was typed into the fields, and goes on there. */
+  private async goOnByHand(): Promise<void> {
+    const typed = this.finder.text.trim();
+    this.unfold();
+    this.finder.setAttribute("filled", "");
+    if (typed && this.parts.areEmpty) await this.carry(typed);
+    (this.parts.firstNeeded(true) ?? this.parts.firstShown())?.focus();
+  }
+
+  private async carry(typed: string): Promise<void> {
+    const before = this.snapshot();
+    const country_code = this.country.code;
+    try {
+      const answer = await this.filling.ask({ typed: typed.slice(0, 500), country_code });
+      if (answer) await this.show(answer, before, "What you typed stands in the fields.");
+    } catch {
+      // Nobody is there to take it apart: all of it is at hand in the street's field.
+      const street = this.parts.of("street") ?? this.parts.firstShown();
+      if (street && street.value === null) street.value = typed;
+      this.context.changed();
     }
-    this.picked = null;
+  }
+
+  // Filling
+
+  /** Writes an answer into the fields, and says what it did. */
+  private async show(answer: FillAnswer, before: Snapshot, lead: string): Promise<void> {
+    const replaced = this.filling.write(answer);
+    this.before = before;
+    this.kept.clear();
+    this.finder.setProblem(null);
+    this.finder.setAttribute("filled", "");
+    this.unfold();
+    const count = this.filling.count - answer.cleared.length;
+    this.announce([
+      lead,
+      `${count} ${count === 1 ? "field" : "fields"} filled.`,
+      replaced.length ? `Replaced what was typed: ${replaced.join(", ")}.` : "",
+      ...answer.warnings,
+    ]);
+    this.undo.hidden = false;
+    await this.followCountry();
+    this.context.changed();
+  }
+
+  private snapshot(): Snapshot {
+    return {
+      fields: this.filling.state(),
+      picked: this.picked,
+      kept: this.kept.all,
+      country: this.country.code,
+      text: this.picked?.label ?? this.finder.typed,
+      typed: this.picked?.typed ?? this.finder.typed,
+    };
+  }
+
+  /** Puts back what stood in the fields and in the finder before the last fill. */
+  private async takeBack(): Promise<void> {
+    const { before } = this;
+    if (!before) return;
+    this.filling.restore(before.fields);
+    this.picked = before.picked;
     this.before = null;
     this.undo.hidden = true;
-    this.news.textContent = "The fields are as they were before.";
+    this.country.code = before.country;
+    this.finder.restore(before.text, before.typed);
+    this.announce(["Everything is as it was before."]);
+    await this.followCountry();
+    this.kept.restore(before.kept, this.country.nameOf(before.country));
     this.context.changed();
-    this.focusFirstPart();
+    this.focus();
   }
+
+  private announce(sentences: string[]): void {
+    this.message.textContent = sentences.filter(Boolean).join(" ");
+  }
+}
+
+function nothingToSearch(layout: Layout): string {
+  return `There are no addresses of ${layout.name} to search in: type the address in.`;
 }

@@ -10,7 +10,7 @@ form { display: grid; gap: 1.1rem; }
 .field.yes_no input { width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
 .field.yes_no :is(.help, .problem) { grid-column: 2; }
 .needed { font-weight: 400; color: var(--quiet); font-size: .875em; }
-.help, .problem, .news { margin: 0; font-size: .9em; }
+.help, .problem, .message { margin: 0; font-size: .9em; }
 .help { color: var(--quiet); }
 .problem { color: var(--wrong); font-weight: 600; }
 [aria-invalid] { border-color: var(--wrong) !important; border-width: 2px !important; }
@@ -20,15 +20,15 @@ form { display: grid; gap: 1.1rem; }
 }
 .slot legend { padding: 0 .4rem; font-size: 1.05rem; }
 .parts { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(13rem, 100%), 1fr)); gap: .8rem 1rem; }
-.news-line { display: flex; flex-wrap: wrap; gap: 0 1rem; align-items: center; }
-.news-line:not(:has(.news:not(:empty))) { display: none; }
-.news { color: var(--accent); font-weight: 600; }
-.aside { padding: .6rem .8rem; border-radius: 8px; background: var(--tint); font-size: .9em; }
-.aside p { margin: 0 0 .3rem; }
-.aside dl { display: grid; grid-template-columns: auto 1fr; gap: .1rem .8rem; margin: 0; }
-.aside dt { color: var(--quiet); }
-.aside dd { margin: 0; font-weight: 600; overflow-wrap: anywhere; min-width: 0; }
-.aside[hidden] { display: none; }
+.message-line { display: flex; flex-wrap: wrap; gap: 0 1rem; align-items: center; }
+.message-line:not(:has(.message:not(:empty))) { display: none; }
+.message { color: var(--accent); font-weight: 600; }
+.kept { padding: .6rem .8rem; border-radius: 8px; background: var(--tint); font-size: .9em; }
+.kept p { margin: 0 0 .3rem; }
+.kept dl { display: grid; grid-template-columns: auto 1fr; gap: .1rem .8rem; margin: 0; }
+.kept dt { color: var(--quiet); }
+.kept dd { margin: 0; font-weight: 600; overflow-wrap: anywhere; min-width: 0; }
+.kept[hidden] { display: none; }
 .alert { display: none; padding: .8rem 1rem; border-radius: 8px; background: #fbeae6; color: var(--wrong); font-weight: 600; }
 .alert.shown { display: block; }
 .alert.fine { background: var(--tint); color: var(--accent); }

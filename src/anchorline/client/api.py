@@ -169,12 +169,27 @@ class Client(LayoutCalls):
         slot: str,
         *,
         address_id: str | None = None,
+        group_id: str | None = None,
         components: Mapping[str, str] | None = None,
+        typed: str | None = None,
+        country_code: str | None = None,
         values: Mapping[str, Value] | None = None,
     ) -> FillAnswer:
-        """What an address (by id or components) puts into the fields of a slot."""
+        """What one source puts into the fields of a slot.
+
+        Args:
+            address_id: an address.
+            group_id: a suggestion that stands for several addresses: what they share is filled.
+            components: any components.
+            typed: beside a group, what was typed to find it; alone, a text to take apart.
+            country_code: of what was typed alone.
+            values: the form's values so far.
+        """
         body = FillRequest(
             address_id=address_id,
+            group_id=group_id,
+            typed=typed,
+            country_code=country_code,
             components=dict(components) if components is not None else None,
             values=dict(values or {}),
         )

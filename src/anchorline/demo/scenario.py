@@ -41,7 +41,6 @@ def form_document(key: str) -> FormDocument:
     for slot in document["slots"]:
         # A bill and an owner's letters may go further than pianos are tuned.
         slot["countries"] = [*COUNTRIES, *slot.pop("also", ())]
-        slot["country"] = "GB"
         # `labelled` names parts beside the usual ones, with a label of their own.
         labelled: dict[str, str] = slot.pop("labelled", {})
         if "parts" not in slot:

@@ -126,6 +126,7 @@ class LocalServer:
         return [
             "--no-defaults",
             f"--datadir={self._folder.data}",
+            f"--tmpdir={self._folder.temporary}",
             "--socket=mariadb.sock",
             f"--pid-file={self._folder.data / 'mariadb.pid'}",
             f"--log-error={self._folder.log}",

@@ -70,6 +70,7 @@ class ServerFolder:
             accepted=[account.uid] if account else [],
         )
         self._make_log()
+        private_folder(self.temporary, owner=account)
         access = self.read_access()
         if self.has_data():
             if access is None:
@@ -78,6 +79,11 @@ class ServerFolder:
         access = self.keep_password(0)
         self._install()
         return access
+
+    @property
+    def temporary(self) -> Path:
+        """Where the server keeps temporary tables: any server that starts removes all it finds."""
+        return self.path / "temporary"
 
     def has_data(self) -> bool:
         """Whether there is a database."""
@@ -106,6 +112,7 @@ class ServerFolder:
                 "--skip-test-db",
             ],
             cwd=partial,
+            env={**os.environ, "TMPDIR": str(self.temporary)},
             capture_output=True,
             text=True,
             check=False,

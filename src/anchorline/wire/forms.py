@@ -169,18 +169,33 @@ class DraftAnswer(Shape):
 
 
 class FillRequest(RequestShape):
-    """Fill a slot from a known address, or from components."""
+    """Fill a slot: from an address, a group as far as it is known, components, or typed text."""
 
     model_config = example({"address_id": "demo:GB0000012", "values": {}})
     address_id: Annotated[str, Field(max_length=160)] | None = None
+    group_id: Annotated[str, Field(max_length=200)] | None = Field(
+        default=None,
+        description="A suggestion that stands for several addresses: what they share is filled",
+    )
     components: ComponentMap | None = None
+    typed: Annotated[Text, Field(max_length=500)] | None = Field(
+        default=None,
+        description="What was typed in the finder: beside a group a number that it lacks is "
+        "taken from it; alone it is laid into the components as the country writes them",
+    )
+    country_code: CountryCode | None = Field(
+        default=None,
+        description="Of what was typed; left out: the slot's own country, where it has one",
+    )
     values: Values = {}
 
     @model_validator(mode="after")
-    def one_of_two(self) -> FillRequest:
-        """Exactly one of the two is given."""
-        if (self.address_id is None) == (self.components is None):
-            raise ValueError("Give either address_id or components.")
+    def one_source(self) -> FillRequest:
+        """Exactly one source is given; what was typed is one where there is no other."""
+        given = [self.address_id, self.group_id, self.components]
+        count = sum(one is not None for one in given)
+        if count > 1 or (count == 0 and self.typed is None):
+            raise ValueError("Give one of address_id, group_id and components, or else typed.")
         return self
 
 

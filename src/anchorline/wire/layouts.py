@@ -21,7 +21,13 @@ class LayoutQuery(RequestShape):
     """In which language labels are wanted, and on which form."""
 
     form: Key | None = Field(default=None, description=_ON_FORM)
-    language: Annotated[str, Field(max_length=35, description="BCP 47")] = "en"
+    language: Annotated[
+        str,
+        Field(
+            max_length=200,
+            description="BCP 47, several with commas: labels are in the first that there are",
+        ),
+    ] = "en"
 
 
 class LayoutEntry(Shape):
@@ -86,9 +92,12 @@ class LayoutAnswer(Shape):
         {
             "country_code": "US",
             "name": "United States",
+            "language": "en",
             "components": [
                 {"component": "postcode", "label": "ZIP code", "required": True, "options": None}
             ],
+            "labels": {"nation": "Nation"},
+            "has_addresses": True,
             "masks": ["99999", "99999-9999"],
             "starts": [],
             "languages": ["en"],
@@ -103,7 +112,10 @@ class LayoutAnswer(Shape):
     )
     country_code: str
     name: str
+    language: str = Field(description="Of the labels, BCP 47")
     components: list[AskedShape]
+    labels: dict[str, str] = Field(description="What the components not asked for are called")
+    has_addresses: bool = Field(description="Whether the gazetteer has addresses of the country")
     masks: list[str] = Field(description="9 a digit, A a letter, * either, anything else itself")
     starts: list[str] = Field(description="What every postcode begins with; empty: open")
     languages: list[str] = Field(description="BCP 47, the commonest first")

@@ -31,6 +31,7 @@ _ADDRESS = {
     "typed": "16 abb",
     "changed": [],
     "layout": "",
+    "notes": [],
 }
 
 
@@ -77,6 +78,9 @@ class CapturedShape(Shape):
     changed: list[str] = Field(description="Fields that were changed by hand after filling")
     layout: str = Field(
         description="The own layouts it was captured with, `key@version`; empty: as shipped"
+    )
+    notes: list[str] = Field(
+        description="What in a picked address does not fit its country's layout"
     )
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..address import COMPONENT_SET, Address, Components, Facts, escape_pointer, tidy_components
 from ..errors import Problem, nearest_names, unknown_name_detail
-from ..layouts import Layout, LayoutLibrary, check_components
+from ..layouts import Layout, LayoutLibrary, check_components, complete_region
 from ..mapping.fill import fill_slot
 from .model import Form, Slot
 from .values import Values
@@ -19,7 +19,7 @@ class SlotInput:
     """What comes with a submitted form for one slot beside the values of its fields.
 
     Attributes:
-        country_code: the country that was chosen; None for the slot's own.
+        country_code: the country that was chosen; None: the picked address's, or the slot's own.
         address_id: the address that was picked; None where it was typed in by hand.
         typed: what was typed into the finder.
     """
@@ -56,6 +56,8 @@ class Captured:
     layout: str = ""
 
 
+# What is kept as the country spells it, however it was typed.
+_SPELT_BY_THE_COUNTRY = frozenset({"postcode", "region", "region_code"})
 # From an address id to the address and the name of its edition, or None.
 FindAddress = Callable[[str], tuple[Address, str] | None]
 
@@ -100,29 +102,34 @@ def _capture(
     find: FindAddress,
 ) -> tuple[Captured | None, list[Problem]]:
     pointer = f"/slots/{escape_pointer(slot.key)}"
-    country = (given.country_code or slot.country).upper()
-    if country not in slot.countries:
-        detail = unknown_name_detail("country of this slot", country, slot.countries)
-        return None, [Problem(f"{pointer}/country_code", detail)]
     found = find(given.address_id) if given.address_id else None
     if given.address_id and found is None:
         detail = f"There is no address {given.address_id!r}; pick it again or leave it out."
         return None, [Problem(f"{pointer}/address_id", detail)]
     address, edition = found or (None, None)
+    country = _country(slot, values, given, address)
+    if country is None:
+        detail = f"Say of which country the address is: one of {', '.join(slot.countries)}."
+        return None, [Problem(f"{pointer}/country_code", detail)]
+    if country not in slot.countries:
+        detail = unknown_name_detail("country of this slot", country, slot.countries)
+        return None, [Problem(f"{pointer}/country_code", detail)]
     if address is not None and address.country_code != country:
         detail = f"The address {address.id!r} is in {address.country_code}, not in {country}."
         return None, [Problem(f"{pointer}/address_id", detail)]
     layout = layouts.require(country)
     components, changed = _components(form, slot, values, address, layout)
+    edited = {part.component for part in slot.parts if part.key in changed}
     if not components:
         if slot.required:
-            first = slot.parts[0].key if slot.parts else slot.key
-            detail = f"{slot.label}: an address is needed."
-            return None, [Problem(f"/values/{escape_pointer(first)}", detail)]
+            return None, [Problem(pointer, f"{slot.label}: an address is needed.")]
         return None, []
     components["country_code"] = country
     components["country"] = layout.name
+    components = _with_asked_region(layout, components)
     canonical, faults = check_components(layout, components)
+    if address is not None:
+        faults = [fault for fault in faults if fault.pointer in edited]
     problems = _placed(slot, layout, faults)
     if not problems:
         _write_back(slot, canonical, values)
@@ -144,6 +151,17 @@ def _capture(
     )
 
 
+def _country(slot: Slot, values: Values, given: SlotInput, address: Address | None) -> str | None:
+    """The country that was named, or that can be meant only; None where that is open."""
+    if given.country_code:
+        return given.country_code.upper()
+    if address is not None:
+        return address.country_code
+    if slot.only_country or any(values.get(part.key) for part in slot.parts):
+        return slot.only_country
+    return slot.countries[0]  # nothing was given, so any will do
+
+
 def _components(
     form: Form, slot: Slot, values: Values, address: Address | None, layout: Layout
 ) -> tuple[Components, list[str]]:
@@ -155,7 +173,8 @@ def _components(
     }
     if address is None:
         return tidy_components(typed, layout.extras), []
-    filled = fill_slot(form, slot, address.components, {}).values
+    known = complete_region(layout, address.components)
+    filled = fill_slot(form, slot, known, {}).values
     changed = [key for key, text in filled.items() if str(values.get(key, "")) != text]
     extras = {name: text for name, text in typed.items() if name in layout.extras}
     edited = {
@@ -163,7 +182,22 @@ def _components(
         for part in slot.parts
         if part.key in changed and part.component in typed
     }
-    return tidy_components({**address.components, **extras, **edited}, layout.extras), changed
+    return tidy_components({**known, **extras, **edited}, layout.extras), changed
+
+
+def _with_asked_region(layout: Layout, components: Components) -> Components:
+    """Components in which a region's name and code are of one region: of the one asked for.
+
+    The other one stands in a field that nobody sees, and so it may be of an earlier address.
+    """
+    code, name = components.get("region_code", ""), components.get("region", "")
+    by_code = layout.region_by_code(code) if layout.asks_for("region_code") else None
+    by_name = layout.region_by_name(name) if layout.asks_for("region") else None
+    if by_code is not None and layout.region_by_name(name) is not by_code:
+        return {**components, "region": by_code.name}
+    if by_code is None and by_name is not None and layout.region_by_code(code) is not by_name:
+        return {**components, "region_code": by_name.code}
+    return components
 
 
 def _placed(slot: Slot, layout: Layout, faults: list[Problem]) -> list[Problem]:
@@ -181,5 +215,6 @@ def _placed(slot: Slot, layout: Layout, faults: list[Problem]) -> list[Problem]:
 
 def _write_back(slot: Slot, canonical: Components, values: Values) -> None:
     for part in slot.parts:
-        if part.component == "postcode" and values.get(part.key) and "postcode" in canonical:
-            values[part.key] = canonical["postcode"]
+        name = part.component
+        if name in _SPELT_BY_THE_COUNTRY and values.get(part.key) and name in canonical:
+            values[part.key] = canonical[name]

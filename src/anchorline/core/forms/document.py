@@ -114,8 +114,8 @@ class _Reader:
         countries = tuple(entry["countries"])
         for index, code in enumerate(countries):
             self._one_of("layout for country", code, codes, f"{pointer}/countries/{index}")
-        country = entry.get("country") or countries[0]
-        if country not in countries:
+        country = entry.get("country") or None
+        if country is not None and country not in countries:
             self._unknown("country of this slot", country, countries, f"{pointer}/country")
         for index, kind in enumerate(entry.get("kinds") or ()):
             self._one_of("kind of suggestion", kind, SUGGESTION_KINDS, f"{pointer}/kinds/{index}")

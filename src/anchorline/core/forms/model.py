@@ -67,7 +67,7 @@ class Slot:
         key: unique among the form's slots and fields.
         label: heading of the address.
         countries: ISO 3166-1 alpha-2 codes that can be chosen.
-        country: the one chosen at first.
+        country: the one chosen at first; None where the language of the browser decides.
         kinds: kinds of suggestions offered; empty for all.
         required: whether an address must be given while the slot is shown.
         help: a sentence below the heading.
@@ -79,13 +79,18 @@ class Slot:
     key: str
     label: str
     countries: tuple[str, ...]
-    country: str
+    country: str | None = None
     kinds: tuple[str, ...] = ()
     required: bool = True
     help: str = ""
     show_when: Condition | None = None
     parts: tuple[Field, ...] = ()
     mapping: tuple[Rule, ...] = ()
+
+    @property
+    def only_country(self) -> str | None:
+        """The country of an address for which none was named; None: one has to be named."""
+        return self.country or (self.countries[0] if len(self.countries) == 1 else None)
 
 
 @dataclass(frozen=True, slots=True)

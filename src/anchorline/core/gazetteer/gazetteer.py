@@ -6,10 +6,10 @@ import heapq
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from ..address import Address
+from ..address import Address, Components
 from ..layouts import Layout, LayoutLibrary
 from .edition import Edition
-from .groups import find_group
+from .groups import find_group, known_components
 from .labels import LabelWriter
 from .nearest import nearest_addresses
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
@@ -52,6 +52,11 @@ class Gazetteer:
     def stamp(self) -> str:
         """Which editions answer: `demo@3`, several parted by commas."""
         return self._stamp
+
+    @property
+    def countries(self) -> frozenset[str]:
+        """The countries of which there is at least one address, ISO 3166-1 alpha-2."""
+        return frozenset(code for edition in self.editions for code in edition.countries)
 
     @property
     def address_count(self) -> int:
@@ -128,6 +133,19 @@ class Gazetteer:
         if index is None:
             return None
         return self._named(edition.address(index, language)), edition
+
+    def group(self, group_id: str) -> Components | None:
+        """What all addresses of a group share, with the country's name; None: no such group.
+
+        With a language behind its id, in that spelling.
+        """
+        plain, language = split_language(group_id)
+        edition, local = self._split(plain)
+        found = find_group(edition, local) if edition is not None else None
+        if edition is None or found is None:
+            return None
+        known = known_components(edition, *found, language)
+        return {**known, "country": self._layouts.require(known["country_code"]).name}
 
     def postcode(self, layout: Layout, typed: str) -> PostcodeAddresses | PostcodesBegun | None:
         """What a postcode, whole or partial, of the layout's country holds."""

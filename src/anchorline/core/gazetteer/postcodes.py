@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..kinds import NODE_KINDS
-from ..layouts import Layout, canonical_postcode, may_become
+from ..layouts import Layout, postcode_beginnings, spelt_postcode
 from ..text import compact, natural_key
 from .edition import Edition
 from .labels import LabelWriter
@@ -45,13 +45,15 @@ def look_up_postcode(
     A partial one is a beginning that the country's masks allow; where the country has no
     masks, any beginning.
     """
-    canonical = canonical_postcode(typed, layout.masks)
+    canonical = spelt_postcode(layout, typed)
     if canonical is not None:
         whole = _whole(editions, layout.country_code, canonical, labels)
         if whole is not None:
             return whole
-    if not layout.masks or may_become(typed, layout.masks):
-        return _begun(editions, layout.country_code, typed)
+    for beginning in postcode_beginnings(layout, typed):
+        begun = _begun(editions, layout.country_code, beginning)
+        if begun is not None:
+            return replace(begun, postcode=typed.strip().upper())
     return None
 
 
@@ -79,8 +81,8 @@ def _whole(
     return PostcodeAddresses(canonical, tuple(found)) if found else None
 
 
-def _begun(editions: Sequence[Edition], country_code: str, typed: str) -> PostcodesBegun | None:
-    prefix = compact(typed)
+def _begun(editions: Sequence[Edition], country_code: str, beginning: str) -> PostcodesBegun | None:
+    prefix = compact(beginning)
     counts: dict[str, int] = {}
     towns: set[str] = set()
     for edition in editions:
@@ -92,7 +94,7 @@ def _begun(editions: Sequence[Edition], country_code: str, typed: str) -> Postco
         return None
     listed = sorted(counts.items(), key=lambda item: natural_key(item[0]))
     return PostcodesBegun(
-        typed.strip().upper(),
+        beginning,
         tuple(listed[:MOST_POSTCODES]),
         tuple(sorted(towns - {""})),
         len(listed),

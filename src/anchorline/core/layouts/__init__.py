@@ -7,13 +7,12 @@ layout, `lines` writes an address out with them, `check` holds an address agains
 """
 
 from .check import Unused, check_components, masks_hint, unused_components
-from .library import LayoutLibrary, shipped_layouts
-from .lines import language_of, one_line, write_html, write_lines
-from .masks import canonical_postcode, fits_masks, may_become
+from .library import LayoutLibrary, shipped_layouts, usual_label
+from .lines import complete_region, language_of, one_line, write_html, write_lines
 from .model import Asked, Layout, Region
 from .names import load_names
 from .notation import written_line
-from .postcodes import spelt_postcode
+from .postcodes import postcode_beginnings, spelt_postcode
 
 __all__ = [
     "Asked",
@@ -21,17 +20,17 @@ __all__ = [
     "LayoutLibrary",
     "Region",
     "Unused",
-    "canonical_postcode",
     "check_components",
-    "fits_masks",
+    "complete_region",
     "language_of",
     "load_names",
     "masks_hint",
-    "may_become",
     "one_line",
+    "postcode_beginnings",
     "shipped_layouts",
     "spelt_postcode",
     "unused_components",
+    "usual_label",
     "write_html",
     "write_lines",
     "written_line",

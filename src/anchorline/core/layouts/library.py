@@ -72,6 +72,12 @@ def usual_labels(component: str, languages: Iterable[str]) -> dict[str, str]:
     return _labels(_shipped_labels(), component, languages)
 
 
+def usual_label(component: str, language: str) -> str:
+    """What a component is called in a language (BCP 47), in English where that is not known."""
+    labels = usual_labels(component, (language, language.split("-")[0]))
+    return labels.get(language) or labels.get(language.split("-")[0]) or labels["en"]
+
+
 def _labels(labels: Document, component: str, languages: Iterable[str]) -> dict[str, str]:
     # A region is called the same, whether its name or its code is asked for.
     name = "region" if component == "region_code" else component

@@ -42,9 +42,16 @@ def may_become(typed: str, masks: Iterable[str]) -> bool:
 
 
 def letters_and_digits(text: str) -> str:
-    """A postcode's letters and digits alone, in capitals; full-width ones as plain ones."""
+    """A postcode's letters and digits alone, in capitals; full-width ones as plain ones.
+
+    Decimal digits of every script (Arabic-Indic, Devanagari …) are digits.
+    """
     plain = unicodedata.normalize("NFKC", text).upper()
-    return "".join(c for c in plain if c.isalnum())
+    return "".join(_plain_digit(c) for c in plain if c.isalnum())
+
+
+def _plain_digit(character: str) -> str:
+    return str(unicodedata.decimal(character)) if character.isdecimal() else character
 
 
 @lru_cache(maxsize=4096)

@@ -136,6 +136,15 @@ class Layout:
         own = self.names.get(language) or self.names.get(language.split("-")[0])
         return own or country_name(self.country_code, language) or self.name_in("en")
 
+    def first_language(self, wanted: Iterable[str]) -> str:
+        """The first of some languages (BCP 47) that labels are in, as it was asked for; else `en`.
+
+        `fr-BE` is one where labels are in `fr`.
+        """
+        there = {language for asked in self.asked for language in asked.labels}
+        tags = [tag.strip() for tag in wanted]
+        return next((tag for tag in tags if {tag, tag.split("-")[0]} & there), "en")
+
     def known_names(self) -> list[str]:
         """The names that mail to the country is addressed by."""
         return list(dict.fromkeys(map(self.name_in, (*LANGUAGES_OF_MAIL, *self.languages))))

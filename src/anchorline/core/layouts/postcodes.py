@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from .masks import canonical_postcode, letters_and_digits
+from .masks import canonical_postcode, letters_and_digits, may_become
 from .model import Layout, Region
 
 
@@ -19,6 +19,18 @@ def spelt_postcode(layout: Layout, typed: str) -> str | None:
         if spelt is not None and _begins_right(layout, spelt):
             return spelt
     return None
+
+
+def postcode_beginnings(layout: Layout, typed: str) -> list[str]:
+    """What was typed as the beginnings of postcodes of the country that it may be.
+
+    Letters and digits alone, in capitals, with and without what people put before a postcode;
+    empty where it can become none. Where the country's masks are not known, anything may.
+    """
+    if not layout.masks:
+        return [letters_and_digits(typed)]
+    candidates = dict.fromkeys(_candidates(layout, typed))
+    return [one for one in candidates if may_become(one, layout.masks)]
 
 
 def regions_of_postcode(layout: Layout, postcode: str) -> list[Region]:

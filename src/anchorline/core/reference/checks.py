@@ -8,7 +8,7 @@ from functools import lru_cache
 from itertools import compress
 
 from ..gazetteer.rows import COMPONENT_COLUMNS, TEXT_COLUMNS, RowBlock
-from ..layouts import Layout, LayoutLibrary, canonical_postcode
+from ..layouts import Layout, LayoutLibrary, spelt_postcode
 from .columns import (
     Fault,
     action_column,
@@ -177,10 +177,10 @@ class RowChecker:
 
     def _read_postcode(self, country: str, postcode: str) -> tuple[str, bool]:
         """A postcode as the country spells it, and whether it is of its masks."""
-        masks = self._layouts.require(country).masks
-        if not postcode or not masks:
+        layout = self._layouts.require(country)
+        if not postcode or not layout.masks:
             return postcode, True
-        spelt = canonical_postcode(postcode, masks)
+        spelt = spelt_postcode(layout, postcode)
         return (postcode, False) if spelt is None else (spelt, True)
 
     def _region_finding(self, country: str, region: str, code: str, town: str) -> str:

@@ -13,7 +13,7 @@ from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
 from anchorline.core.gazetteer.suggestion import Step
 from anchorline.core.kinds import SUGGESTION_KINDS
-from anchorline.core.layouts import masks_hint, may_become, write_lines
+from anchorline.core.layouts import masks_hint, postcode_beginnings, write_lines
 from anchorline.wire.base import Shape
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -175,7 +175,7 @@ def get_postcode(call: Call) -> Shape:
     """All addresses of a postcode, or the postcodes that begin with a part of one."""
     layout = require_layout(call, call.path["country_code"])
     typed = call.path["postcode"]
-    if layout.masks and not may_become(typed, layout.masks):
+    if not postcode_beginnings(layout, typed):
         detail = (
             f"{typed!r} is not a postcode of {layout.name}: it looks like {masks_hint(layout)}."
         )

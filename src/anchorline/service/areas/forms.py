@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from anchorline.core.errors import Problem
+from collections.abc import Mapping
+
+from anchorline.core.checking import components_from_text, number_left_over
+from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.forms import Form, Slot, read_form, with_brought_parts
+from anchorline.core.layouts import complete_region
 from anchorline.core.mapping import fill_slot
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Shape
@@ -26,7 +30,7 @@ from ..access import Access
 from ..endpoints import Area, Call, Reply
 from ..problems import ProblemError, invalid, not_found
 from .drafts import ETAG, IF_MATCH, etag, keep_draft
-from .layouts import require_components
+from .layouts import reference_notes, require_components
 
 area = Area("forms")
 
@@ -134,28 +138,53 @@ def publish_form(call: Call) -> Shape:
     problems=(404,),
 )
 def fill_form_slot(call: Call) -> Shape:
-    """What an address puts into the fields of a slot."""
+    """What an address, or what is known of one, puts into the fields of a slot."""
     form, _version = open_form(call, draft=call.query(FormQuery).draft)
     slot = _require_slot(form, call.path["slot"])
     body = call.body(FillRequest)
-    if body.address_id is not None:
-        found = call.services.gazetteer.current().address(body.address_id)
-        if found is None:
-            raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
-        components = found[0].components
-    else:
-        components = body.components or {}
-        require_components(components, "/components", _extras(call, slot))
+    components, notes = _what_to_fill(call, slot, body)
     filled = fill_slot(form, slot, components, body.values)
     return FillAnswer(
         values=filled.values,
         cleared=filled.cleared,
-        warnings=filled.warnings,
+        warnings=[*filled.warnings, *notes],
         trace=[
             TraceEntry(field=s.field, components=list(s.components), detail=s.detail)
             for s in filled.trace
         ],
     )
+
+
+def _what_to_fill(call: Call, slot: Slot, body: FillRequest) -> tuple[Mapping[str, str], list[str]]:
+    """The components to fill from, and what in them does not fit their country's layout."""
+    gazetteer = call.services.gazetteer.current()
+    layouts = call.services.layouts_in_force.current().on_form(call.path["form"])
+    if body.address_id is not None:
+        found = gazetteer.address(body.address_id)
+        if found is None:
+            raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
+        layout = layouts.require(found[0].country_code)
+        components = complete_region(layout, found[0].components)
+        return components, reference_notes(layout, components)
+    if body.group_id is not None:
+        known = gazetteer.group(body.group_id)
+        if known is None:
+            raise invalid([Problem("/group_id", f"There is no group {body.group_id!r}.")])
+        layout = layouts.require(known["country_code"])
+        if body.typed and "number" not in known:
+            known["number"] = number_left_over(layout, body.typed, known)
+        return complete_region(layout, known), []
+    if body.components is not None:
+        require_components(body.components, "/components", _extras(call, slot))
+        return body.components, []
+    country = (body.country_code or slot.only_country or "").upper()
+    if not country:
+        detail = f"Say of which country this is: one of {', '.join(slot.countries)}."
+        raise invalid([Problem("/country_code", detail)])
+    if country not in slot.countries:
+        detail = unknown_name_detail("country of this slot", country, slot.countries)
+        raise invalid([Problem("/country_code", detail)])
+    return components_from_text(layouts.require(country), body.typed or ""), []
 
 
 def _extras(call: Call, slot: Slot) -> set[str]:

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 
-from anchorline.core.address import component_problems
+from anchorline.core.address import COMPONENTS, component_problems
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.layouts import (
     Layout,
@@ -13,6 +13,7 @@ from anchorline.core.layouts import (
     language_of,
     one_line,
     unused_components,
+    usual_label,
     write_html,
     write_lines,
     written_line,
@@ -78,6 +79,15 @@ def require_components(
         raise invalid(problems)
 
 
+def reference_notes(layout: Layout, components: Mapping[str, str]) -> list[str]:
+    """What in an address of the reference data does not fit its country's layout, in sentences.
+
+    It is no reason to refuse the address: who picked it cannot help it.
+    """
+    _canonical, problems = check_components(layout, components)
+    return [f"{problem.detail} The reference data has it so." for problem in problems]
+
+
 @area.endpoint("GET", "/layouts", access=Access.CAPTURE, answer=LayoutList)
 def list_layouts(call: Call) -> Shape:
     """The countries that have a layout."""
@@ -108,11 +118,13 @@ def list_layouts(call: Call) -> Shape:
 def get_layout(call: Call) -> Shape:
     """A country's layout: what is asked for, in which order, called what."""
     query = call.query(LayoutQuery)
-    layout, language = require_layout(call, call.path["country_code"], query.form), query.language
+    layout = require_layout(call, call.path["country_code"], query.form)
+    language = layout.first_language(query.language.split(","))
     regions = [OptionShape(code=r.code, name=r.name, latin=r.latin) for r in layout.regions]
     return LayoutAnswer(
         country_code=layout.country_code,
         name=layout.name_in(language),
+        language=language,
         components=[
             AskedShape(
                 component=asked.component,
@@ -122,6 +134,12 @@ def get_layout(call: Call) -> Shape:
             )
             for asked in layout.asked
         ],
+        labels={
+            name: usual_label(name, language)
+            for name in COMPONENTS
+            if layout.asks_for(name) is None
+        },
+        has_addresses=layout.country_code in call.services.gazetteer.current().countries,
         masks=list(layout.masks),
         starts=list(layout.postcode_starts),
         languages=list(layout.languages),

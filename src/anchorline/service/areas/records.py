@@ -36,6 +36,7 @@ from ..problems import invalid
 from .finding import facts_shape
 from .forms import open_form
 from .idempotency import once_only, reused_key
+from .layouts import reference_notes
 
 area = Area("records")
 
@@ -206,15 +207,17 @@ def _answer(record: Record, layouts: LayoutLibrary) -> RecordAnswer:
 
 
 def _captured(address: Captured, layouts: LayoutLibrary) -> CapturedShape:
+    layout = layouts.require(address.country_code)
     return CapturedShape(
         slot=address.slot,
         country_code=address.country_code,
         components=address.components,
         facts=facts_shape(address.facts),
-        lines=write_lines(layouts.require(address.country_code), address.components),
+        lines=write_lines(layout, address.components),
         address_id=address.address_id,
         edition=address.edition,
         typed=address.typed,
         changed=list(address.changed),
         layout=address.layout,
+        notes=reference_notes(layout, address.components) if address.address_id else [],
     )

@@ -2,26 +2,37 @@
  * Values that the chosen country has no place for.
  *
  * They are taken out of their fields, shown, and put back as soon as a country is chosen that has
- * a place for them again. Nothing typed is lost by choosing another country; what stands aside is
- * not sent.
+ * a place for them again. Nothing typed is lost by choosing another country; what is kept here
+ * is not sent.
  */
 
 import { make } from "../dom";
 import type { FieldView } from "./field";
 import type { Asked, Layout, Value } from "./model";
 
-interface Kept {
+export interface Kept {
   part: FieldView;
   label: string;
   value: Value;
   text: string;
 }
 
-export class ValuesAside {
-  readonly element = make("div", { class: "aside", hidden: true });
+export class KeptValues {
+  readonly element = make("div", { class: "kept", hidden: true });
   private kept: Kept[] = [];
 
-  /** Sets aside what the layout has no place for, and puts back what it has one for again. */
+  /** What is kept, to be handed to `restore`. */
+  get all(): readonly Kept[] {
+    return this.kept;
+  }
+
+  /** Puts back what was kept before. */
+  restore(kept: readonly Kept[], country: string): void {
+    this.kept = [...kept];
+    this.show(country);
+  }
+
+  /** Takes out what the layout has no place for, and puts back what it has one for again. */
   move(parts: readonly FieldView[], layout: Layout): { left: string[]; returned: string[] } {
     const before = this.kept;
     this.kept = [];

@@ -1,0 +1,102 @@
+/** Filling a slot's fields: of several fills the latest counts, and each can be taken back. */
+
+import { Latest } from "../latest";
+import { type Connection, type FillAnswer, call, path } from "../service";
+import type { FieldView } from "./field";
+import type { Slot, Value } from "./model";
+
+/** What a fill is made from, as the service takes it. */
+export type Source =
+  | { address_id: string }
+  | { group_id: string; typed: string }
+  | { typed: string; country_code: string };
+
+export interface FillPlace {
+  form: string;
+  draft: boolean;
+  connection: Connection;
+  /** All fields of the form by key: a mapping may write into any of them. */
+  fields: Map<string, FieldView>;
+}
+
+/** What stands in the fields, and what of it the last fill wrote. */
+export interface FieldState {
+  values: Map<string, Value>;
+  filled: Map<string, Value>;
+}
+
+export class Filling {
+  private readonly fills = new Latest();
+  /** What the last fill wrote, by field: what differs from it was typed by hand. */
+  private filled = new Map<string, Value>();
+  private ended: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly slot: Slot,
+    private readonly place: FillPlace,
+  ) {}
+
+  /**
+   * What the service says is to be filled; null where a later fill was asked for, or none is wanted
+   * any more.
+   */
+  ask(source: Source): Promise<FillAnswer | null> {
+    const { form, draft, connection } = this.place;
+    const values = Object.fromEntries(this.state().values);
+    const asking = this.fills.run((signal) =>
+      call<FillAnswer>(
+        connection,
+        path`forms/${form}/slots/${this.slot.key}/fill` + (draft ? "?draft=true" : ""),
+        { body: { ...source, values }, signal },
+      ),
+    );
+    this.ended = asking.catch(() => null);
+    return asking;
+  }
+
+  /** Drops the fill that is under way. */
+  drop(): void {
+    this.fills.drop();
+  }
+
+  /** Waits for the fill that is under way. */
+  async settled(): Promise<void> {
+    await this.ended;
+  }
+
+  /** Writes an answer into the fields; returns those whose text was typed by hand, with it. */
+  write(answer: FillAnswer): string[] {
+    const replaced: string[] = [];
+    for (const field of this.owned()) {
+      const old = field.value;
+      const value = answer.values[field.key] || null;
+      const byHand = old !== null && old !== (this.filled.get(field.key) ?? null);
+      if (byHand && old !== value) replaced.push(`${field.label} “${field.text}”`);
+      field.value = value;
+      field.setProblem(null);
+      this.filled.set(field.key, field.value);
+    }
+    return replaced;
+  }
+
+  /** How many fields the mapping owns. */
+  get count(): number {
+    return this.owned().length;
+  }
+
+  state(): FieldState {
+    const values = new Map(this.owned().map((field) => [field.key, field.value]));
+    return { values, filled: new Map(this.filled) };
+  }
+
+  restore(state: FieldState): void {
+    this.drop();
+    for (const field of this.owned()) field.value = state.values.get(field.key) ?? null;
+    this.filled = new Map(state.filled);
+  }
+
+  private owned(): FieldView[] {
+    const keys = new Set(this.slot.mapping.map((rule) => rule.into));
+    return [...keys].flatMap((key) => this.place.fields.get(key) ?? []);
+  }
+}
