@@ -48,6 +48,8 @@ def fold_character(character: str) -> str:
     lowered = character.lower()
     if lowered in _PLAIN_LETTERS:
         return _PLAIN_LETTERS[lowered]
+    if character.isdecimal():
+        return str(unicodedata.decimal(character))  # of any script: ٣ is typed for 3
     if _is_spaceless(character):
         # Compatibility forms only (half-width kana): a mark on kana is another letter.
         return unicodedata.normalize("NFKC", character)

@@ -62,7 +62,7 @@ from typing import TypeVar
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 6
+FORMAT_VERSION = 7
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
 INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")

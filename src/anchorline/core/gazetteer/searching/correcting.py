@@ -112,8 +112,8 @@ def _find_corrected(
             return []
         if len(ranked) <= MOST_HELD:
             right = corrected_from(search.edition, ranked, wrong)
-            if right is None and all(term.token.text.isalpha() for term in wrong):
-                return []
+    # These few have one of the other words in their own name. A street that has them in its town's
+    # name is not among them, so a misspelt street is looked for among all words as well.
     if right is None:
         right = [term for w in wrong if (term := _corrected_term(search, w.token)) is not None]
         if len(right) < len(wrong):

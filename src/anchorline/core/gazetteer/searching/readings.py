@@ -4,6 +4,7 @@
 |---|---|
 | as typed | every word whole, the last one perhaps unfinished |
 | put together | two tokens as one: the halves of a postcode, a number and its suffix |
+| taken apart | a number and the name behind it that were typed as one: `16abbey` |
 | number begun | a street number, or a postcode, of which the first digits are typed |
 | unit | a single number for a unit, or the beginning of `flat`, `apto` …, where it is no other |
 | begun | every longer word perhaps unfinished: `kiln cres brack` |
@@ -19,6 +20,7 @@ outranked by a guess.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 
 from ...kinds import NODE_KINDS
@@ -37,6 +39,8 @@ MOST_SPLITS = 6
 LONGEST_COUNTRY = 5
 MOST_NUMBERS = 3
 _DESIGNATORS = UNIT_DESIGNATORS | NUMBER_DESIGNATORS
+# Two letters may be a suffix or an ending: `12th`, `2de`.
+_NUMBER_AND_NAME = re.compile(r"([0-9]+)([^0-9]{3,})")
 _SUFFIXES = frozenset({"bis", "ter", "quater", "quinquies"})
 
 _POSTCODE = NODE_KINDS.index("postcode")
@@ -177,6 +181,22 @@ def begun(tokens: Reading) -> Reading | None:
         for token in tokens
     ]
     return loosened if loosened != tokens else None
+
+
+def taken_apart(look_up: LookUp, tokens: Reading) -> Reading | None:
+    """Each number and name that were typed as one as two tokens; None where there is none.
+
+    Only where nothing is called so as a whole (`12b`, `3rd`).
+    """
+    parted: Reading = []
+    for token in tokens:
+        match = _NUMBER_AND_NAME.fullmatch(token.text)
+        if match is None or match[2] in _SUFFIXES or look_up(token).found:
+            parted.append(token)
+            continue
+        name = token._replace(text=match[2], also=tuple(a[len(match[1]) :] for a in token.also))
+        parted += [Token(match[1]), name]
+    return parted if len(parted) > len(tokens) else None
 
 
 def joined(look_up: LookUp, tokens: Reading) -> Iterator[Reading]:

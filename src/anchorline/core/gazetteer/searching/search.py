@@ -22,6 +22,7 @@ from .readings import (
     joined,
     put_together,
     split,
+    taken_apart,
     without_country,
     without_designators,
     without_numbers,
@@ -41,6 +42,10 @@ class EditionSearch(ReadingSearch):
         typed = tokens_of(request.text)
         others = typed_transliterated(request.text)
         self.tokens = as_tokens(typed, others) if typed else []
+        apart = taken_apart(maker.look_up, self.tokens)
+        if apart is not None:
+            self.tokens = apart
+            self.step("taken apart", self.terms(apart), 0)
         self._together = put_together(self.edition, self.tokens)
 
     def literal(self) -> SearchAnswer:
