@@ -10,6 +10,8 @@ from anchorline.core.layouts import (
     check_components,
     one_line,
     shipped_layouts,
+    spelt_postcode,
+    usual_label,
     write_lines,
     written_line,
 )
@@ -177,3 +179,48 @@ def test_labels_follow_the_language_and_fall_back_to_english(layouts):
 def test_an_unknown_country_is_answered_with_the_nearest(layouts):
     with pytest.raises(UnknownNameError, match="no layout for country 'XX'"):
         layouts.require("XX")
+
+
+@pytest.mark.parametrize(
+    ("country", "postcode", "detail"),
+    [
+        ("HK", "999077", "Hong Kong has no postcodes: leave it empty."),
+        ("AE", "00000", "has no postcodes"),
+        ("CA", "D1A 1B1", "never begins with D or F or I"),
+        ("CA", "Z1A 1B1", "or Z"),
+        ("IE", "B12 A3C4", "never begins with B or G"),
+        ("GB", "X1 1AA", "never begins with V or X"),
+    ],
+)
+def test_a_postcode_that_a_post_never_gives_out_is_a_problem(country, postcode, detail):
+    layout = shipped_layouts().require(country)
+    _, problems = check_components(layout, {"street": "x", "town": "y", "postcode": postcode})
+    assert [p.pointer for p in problems if detail in p.detail] == ["postcode"]
+
+
+@pytest.mark.parametrize(
+    ("country", "postcode"),
+    [("CA", "W1A 1B1"), ("CA", "A1Z 1Z1"), ("IE", "Q12 A3C4"), ("GB", "QV1 1AA"), ("GB", "M1 1AE")],
+)
+def test_a_postcode_that_a_post_may_give_out_is_none(country, postcode):
+    assert spelt_postcode(shipped_layouts().require(country), postcode) == postcode
+
+
+def test_every_component_has_a_label_in_every_layout_whether_it_is_asked_for_or_not():
+    for layout in shipped_layouts():
+        for language in ("en", *layout.languages, "xx"):
+            for name in COMPONENTS:
+                asked = layout.asks_for(name)
+                label = asked.label(language) if asked else usual_label(name, language)
+                assert label.strip(), (layout.country_code, name, language)
+
+
+@pytest.mark.parametrize(
+    ("country", "wanted", "language"),
+    [
+        ("FR", ["fr-BE", "en"], "fr-BE"), ("FR", ["de", "en"], "en"), ("CH", ["it-CH"], "it-CH"),
+        ("EG", ["ar-EG", "en"], "ar-EG"), ("GB", ["ar"], "en"), ("GB", [], "en"),
+    ],
+)  # fmt: skip
+def test_labels_are_in_the_first_wanted_language_that_there_is(country, wanted, language):
+    assert shipped_layouts().require(country).first_language(wanted) == language

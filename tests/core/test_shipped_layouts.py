@@ -31,6 +31,8 @@ NATIVE = {
              "recipient": "谷安娜", "organisation": "谷琴行", "po_box": "77"},
     "Hant": {"town": "橋水區", "street": "修院路", "number": "12號", "unit": "3樓",
              "recipient": "谷安娜", "organisation": "谷琴行", "po_box": "77"},
+    "Hebr": {"town": "ברק", "street": "המנזר", "number": "12", "building": "בית השרך",
+             "unit": "3", "recipient": "ענת ואל", "organisation": "פסנתרי ואל", "po_box": "77"},
     "Kore": {"town": "교수구", "street": "수도원로", "number": "12", "building": "고사리빌딩",
              "unit": "304호", "recipient": "곡아나", "organisation": "곡피아노", "po_box": "77"},
 }  # fmt: skip

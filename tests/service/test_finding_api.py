@@ -86,6 +86,7 @@ def test_lines_and_check_answer_as_the_country_does(api):
         "lines": ["Lindenstraße 3", "Au", "GERMANY"],
         "html": '<address dir="ltr" lang="de">Lindenstraße 3<br>Au<br>GERMANY</address>',
         "one_line": "Lindenstraße 3, Au",
+        "left_out": [],
     }
     sent = api.post("layouts/DE/lines", json=body | {"international": True, "from_country": "FR"})
     assert sent.json()["lines"][-1] == "ALLEMAGNE"
@@ -238,7 +239,11 @@ def test_addresses_are_counted_once_however_many_languages_they_have(client):
 def test_many_addresses_are_written_out_and_every_faulty_one_is_named(api):
     some = [{"country_code": "FR", "town": "Épinoy"}, {"country_code": "gb", "town": "Marl"}]
     answer = api.post("layouts/lines", json={"addresses": some, "international": True})
-    assert answer.json() == {"lines": [["ÉPINOY", "FRANCE"], ["MARL", "UNITED KINGDOM"]]}
+    assert answer.json()["lines"] == [["ÉPINOY", "FRANCE"], ["MARL", "UNITED KINGDOM"]]
+    assert answer.json()["left_out"][1] == [
+        {"component": "country_code", "value": "gb",
+         "reason": "The country is written as “UNITED KINGDOM”."}
+    ]  # fmt: skip
     faulty = [{"town": "Au"}, {"country_code": "FR", "twon": "Au"}, some[0]]
     refused = api.post("layouts/lines", json={"addresses": faulty})
     assert refused.status_code == 422

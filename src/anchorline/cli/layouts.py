@@ -164,6 +164,8 @@ def lines(
         print_json(written.lines)
     else:
         print_lines(written.lines)
+    for one in written.left_out:
+        note(f"Left out: {one.component} “{one.value}”. {one.reason}")
 
 
 @layouts.command("lines")

@@ -151,19 +151,37 @@ class LinesRequest(RequestShape):
     form: Key | None = Field(default=None, description=_ON_FORM)
 
 
+class LeftOutComponent(Shape):
+    """A component that was given and is not in the lines."""
+
+    component: str
+    value: str
+    reason: str = Field(description="Why, in a sentence")
+
+
 class LinesAnswer(Shape):
-    """The lines, none of them empty."""
+    """The lines, none of them empty, and what they leave out."""
 
     model_config = example(
         {
             "lines": ["16 Abbey Mews", "BRACKWATER", "UNITED KINGDOM"],
             "html": '<address dir="ltr" lang="en">16 Abbey Mews<br>BRACKWATER</address>',
             "one_line": "16 Abbey Mews, Brackwater",
+            "left_out": [
+                {
+                    "component": "nation",
+                    "value": "England",
+                    "reason": "The post of United Kingdom delivers without the nation.",
+                }
+            ],
         }
     )
     lines: list[str]
     html: str = Field(description="The same as an `address` element, escaped")
     one_line: str = Field(description="For labels and lists: one line, without capitals")
+    left_out: list[LeftOutComponent] = Field(
+        description="What was given and is not in the lines, and why"
+    )
 
 
 class ManyLinesRequest(RequestShape):
@@ -183,8 +201,11 @@ class ManyLinesRequest(RequestShape):
 class ManyLinesAnswer(Shape):
     """For each address its lines, in the order given."""
 
-    model_config = example({"lines": [["KILCORRAN", "Co. Kerry"]]})
+    model_config = example({"lines": [["KILCORRAN", "Co. Kerry"]], "left_out": [[]]})
     lines: list[list[str]]
+    left_out: list[list[LeftOutComponent]] = Field(
+        description="For each address what was given and is not in its lines"
+    )
 
 
 class CheckComponentsRequest(RequestShape):

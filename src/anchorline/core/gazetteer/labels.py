@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from ..layouts import Layout, LayoutLibrary, one_line
-from ..layouts.lines import complete_region
+from ..layouts.lines import complete_region, designated_components, says_what_it_is
 from ..text import has_spaceless_script
 from .edition import Edition
 
@@ -28,6 +28,7 @@ class LabelWriter:
     def __init__(self, layouts: LayoutLibrary) -> None:
         self._layouts = layouts
         self._lines: dict[tuple[str, bool, tuple[str, ...]], str] = {}
+        self._designated_in: dict[str, frozenset[str]] = {}
         self._completed = lru_cache(maxsize=4096)(self._complete)
 
     def line(self, country_code: str, components: Mapping[str, str]) -> str:
@@ -36,6 +37,11 @@ class LabelWriter:
         region, code = components.get("region", ""), components.get("region_code", "")
         if layout.regions and bool(region) != bool(code):
             components = {**components, **self._completed(country_code, region, code)}
+        if any(
+            name in components and says_what_it_is(layout, name, components[name])
+            for name in self._designated(layout)
+        ):
+            return one_line(layout, components)  # its words settle how it is written
         values = "".join(components.values())
         spaceless = not values.isascii() and has_spaceless_script(values)
         key = (country_code, spaceless, tuple(components))
@@ -43,6 +49,12 @@ class LabelWriter:
         if line is None:
             line = self._lines[key] = _line_to_fill(layout, key[2], spaceless=spaceless)
         return line.format_map(components)
+
+    def _designated(self, layout: Layout) -> frozenset[str]:
+        found = self._designated_in.get(layout.country_code)
+        if found is None:
+            found = self._designated_in[layout.country_code] = designated_components(layout)
+        return found
 
     def _complete(self, country_code: str, region: str, code: str) -> dict[str, str]:
         given = {"region": region, "region_code": code}

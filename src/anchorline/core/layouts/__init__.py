@@ -3,12 +3,22 @@
 `model` holds the layout, `masks` the postcode patterns, `notation` reads the lines of a
 layout, `lines` writes an address out with them, `check` holds an address against a layout,
 `library` reads the shipped files in `data/`, one a country. `names` has what countries are called,
-`scripts` in what they are written, `postcodes` what a country's scheme tells of a postcode.
+`designators` what people put before a component, `scripts` in what they are written, `postcodes`
+what a country's scheme tells of a postcode.
 """
 
 from .check import Unused, check_components, masks_hint, unused_components
 from .library import LayoutLibrary, shipped_layouts, usual_label
-from .lines import complete_region, language_of, one_line, write_html, write_lines
+from .lines import (
+    LeftOut,
+    Written,
+    complete_region,
+    language_of,
+    one_line,
+    write_html,
+    write_lines,
+    write_out,
+)
 from .model import Asked, Layout, Region
 from .names import load_names
 from .notation import written_line
@@ -18,8 +28,10 @@ __all__ = [
     "Asked",
     "Layout",
     "LayoutLibrary",
+    "LeftOut",
     "Region",
     "Unused",
+    "Written",
     "check_components",
     "complete_region",
     "language_of",
@@ -33,5 +45,6 @@ __all__ = [
     "usual_label",
     "write_html",
     "write_lines",
+    "write_out",
     "written_line",
 ]

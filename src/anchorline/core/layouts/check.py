@@ -105,8 +105,12 @@ def _missing(layout: Layout, components: Components) -> list[Problem]:
 
 def _postcode(layout: Layout, components: Components) -> list[Problem]:
     typed = components.get("postcode")
-    if not typed or not layout.masks:
+    if not typed:
         return []
+    if not layout.masks:
+        if layout.asks_for("postcode") is not None:
+            return []
+        return [Problem("postcode", f"{layout.name} has no postcodes: leave it empty.")]
     canonical = spelt_postcode(layout, typed)
     if canonical is None:
         asked = layout.asks_for("postcode")
@@ -122,8 +126,10 @@ def _postcode(layout: Layout, components: Components) -> list[Problem]:
 
 
 def _begins(layout: Layout) -> str:
-    starts = layout.postcode_starts
-    return f" and begins with {' or '.join(starts)}" if starts else ""
+    starts, never = layout.postcode_starts, layout.never_first
+    if starts:
+        return f" and begins with {' or '.join(starts)}"
+    return f" and never begins with {' or '.join(never)}" if never else ""
 
 
 def _region(layout: Layout, components: Components) -> list[Problem]:

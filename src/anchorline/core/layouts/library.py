@@ -17,7 +17,9 @@ from .notation import read_line
 
 Document = Mapping[str, Any]
 # What a territory takes over from the country whose post it uses, unless it says otherwise.
-_INHERITED = ("ask", "lines", "lines_by_script", "masks", "regions", "prefixes")
+_INHERITED = (
+    "ask", "lines", "lines_by_script", "called_unit", "masks", "never_first", "regions", "prefixes",
+)  # fmt: skip
 
 
 class LayoutLibrary:
@@ -136,10 +138,12 @@ def read_layout(document: Document, labels: Document) -> Layout:
                 for script, lines in document.get("lines_by_script", {}).items()
             },
         },
+        called_unit=read_line(document["called_unit"]) if "called_unit" in document else (),
         source=document["source"],
         confidence=document["confidence"],
         post_of=document.get("post_of", ""),
         postcode_starts=tuple(map(str, document.get("starts", ()))),
+        never_first=document.get("never_first", ""),
         postcode_prefixes=tuple(map(str, document.get("prefixes", ()))),
         box=tuple(map(float, document["box"])) if "box" in document else None,  # type: ignore[arg-type]
     )

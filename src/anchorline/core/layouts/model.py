@@ -84,11 +84,14 @@ class Layout:
         masks: postcode patterns, alternatives to one another; empty where there are none.
         regions: regions that mail uses; empty where it uses none.
         lines: the domestic lines by ISO 15924 script; the key `""` is the default.
+        called_unit: the line with street, number and unit where the unit says what it is (`Flat 3`
+            and not `3`); empty where that makes no difference.
         version: counts the published states of this layout, from 1.
         source: where the facts come from.
         confidence: how sure these are.
         post_of: the country whose post it uses, and whose layout it inherits; empty for its own.
         postcode_starts: what every postcode begins with; empty where that is open.
+        never_first: letters that no postcode begins with.
         postcode_prefixes: what people put before postcodes that does not belong to them.
         box: south, west, north and east of the country, in rounded degrees; west is greater than
             east where it lies across the 180th meridian. None where it is not known.
@@ -103,12 +106,14 @@ class Layout:
     masks: tuple[str, ...]
     regions: tuple[Region, ...]
     lines: dict[str, tuple[Line, ...]]
+    called_unit: Line = ()
     version: int = 1
     source: str = ""
     confidence: Confidence = "sure"
     post_of: str = ""
     postcode_starts: tuple[str, ...] = ()
     postcode_prefixes: tuple[str, ...] = ()
+    never_first: str = ""
     box: tuple[float, float, float, float] | None = None
     hidden: tuple[str, ...] = ()
     own: tuple[OwnStep, ...] = ()

@@ -54,8 +54,10 @@ def _candidates(layout: Layout, typed: str) -> Iterator[str]:
 
 
 def _begins_right(layout: Layout, postcode: str) -> bool:
-    starts = layout.postcode_starts
-    return not starts or letters_and_digits(postcode).startswith(starts)
+    starts, typed = layout.postcode_starts, letters_and_digits(postcode)
+    if typed.startswith(tuple(layout.never_first)):
+        return False
+    return not starts or typed.startswith(starts)
 
 
 def _lies_in(typed: str, span: str) -> bool:

@@ -75,7 +75,9 @@ FINDINGS: Mapping[str, Finding] = {
         False, "The postcode is not of a form that the country has", "People will not find it."
     ),
     "unknown-region": Finding(
-        False, "The country has no such region", "Use a name or code that the layout knows; until then who picks such an address reads a note."
+        False,
+        "The country has no such region",
+        "Use a name or code that the layout knows. Until then forms note it at the pick.",
     ),
     "swapped-town": Finding(
         False, "Town and region look swapped", "Swap the two columns and load again."

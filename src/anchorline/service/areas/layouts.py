@@ -9,13 +9,14 @@ from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.layouts import (
     Layout,
     LayoutLibrary,
+    Written,
     check_components,
     language_of,
     one_line,
     unused_components,
     usual_label,
     write_html,
-    write_lines,
+    write_out,
     written_line,
 )
 from anchorline.wire.base import Shape
@@ -28,6 +29,7 @@ from anchorline.wire.layouts import (
     LayoutEntry,
     LayoutList,
     LayoutQuery,
+    LeftOutComponent,
     LinesAnswer,
     LinesRequest,
     ManyLinesAnswer,
@@ -170,16 +172,17 @@ def write_address_lines(call: Call) -> Shape:
     layout = require_layout(call, call.path["country_code"], body.form)
     require_components(body.components, "/components", layout.extras)
     components = body.components
-    lines = write_lines(
+    written = write_out(
         layout,
         components,
         international=body.international,
         language=_language_of_sender(call, body.from_country),
     )
     return LinesAnswer(
-        lines=lines,
-        html=write_html(lines, language_of(layout, components)),
+        lines=written.lines,
+        html=write_html(written.lines, language_of(layout, components)),
         one_line=one_line(layout, components),
+        left_out=_left_out(written),
     )
 
 
@@ -197,7 +200,7 @@ def write_many_lines(call: Call) -> Shape:
     layouts = _layouts(call, body.form)
     language = _language_of_sender(call, body.from_country)
     problems: list[Problem] = []
-    written: list[list[str]] = []
+    written: list[Written] = []
     for place, components in enumerate(body.addresses):
         pointer = f"/addresses/{place}"
         code = components.get("country_code", "")
@@ -207,11 +210,20 @@ def write_many_lines(call: Call) -> Shape:
             problems.append(Problem(f"{pointer}/country_code", _no_layout(call, code)))
         else:
             written.append(
-                write_lines(layout, components, international=body.international, language=language)
+                write_out(layout, components, international=body.international, language=language)
             )
     if problems:
         raise invalid(problems)
-    return ManyLinesAnswer(lines=written)
+    return ManyLinesAnswer(
+        lines=[one.lines for one in written], left_out=[_left_out(one) for one in written]
+    )
+
+
+def _left_out(written: Written) -> list[LeftOutComponent]:
+    return [
+        LeftOutComponent(component=one.component, value=one.value, reason=one.reason)
+        for one in written.left_out
+    ]
 
 
 def _language_of_sender(call: Call, country_code: str | None) -> str:

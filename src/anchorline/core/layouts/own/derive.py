@@ -42,8 +42,11 @@ def derive(
         version: of the own layout, to be named; None for a draft.
         shipped: the shipped layout, where `below` is not; gives back what `below` has hidden.
     """
+    changes_lines = any(change.script == "" for change in own.lines)
     return replace(
         below,
+        # Whoever writes that line otherwise means it for every unit.
+        called_unit=() if changes_lines else below.called_unit,
         asked=tuple(_asked(below, own, shipped or below)),
         hidden=tuple(_hidden(below, own)),
         lines={
