@@ -1,9 +1,13 @@
 import json
+import os
+import subprocess
 import sys
 from functools import partial
 from pathlib import Path
 
 import pytest
+
+from anchorline.counting import counted
 
 COMMAND = str(Path(sys.executable).with_name("anchorline"))
 
@@ -42,10 +46,17 @@ def test_lists_and_lines_print_as_json_too(run):
         (["find", "zzzzz"], 3, "Nothing found for 'zzzzz'."),
         (["show", "demo:nope"], 3, "There is no address 'demo:nope'."),
         (["near", "0", "-140"], 3, "There is no address within 5,000 m."),
-        (["postcode", "US", "abc"], 1, "is not a postcode of United States"),
-        (["find", "x", "--country", "QQ"], 1, "no country 'QQ'"),
+        (["postcode", "US", "abc"], 2, "is not a postcode of United States"),
+        (["find", "x", "--country", "QQ"], 2, "no country 'QQ'"),
+        (["find", "x", "--country", "UK"], 2, "Did you mean GB?"),
+        (["lines", "UK", "town=Marl"], 3, "no country code 'UK'. Did you mean GB?"),
+        (["lines", "USA", "town=Marl"], 3, "Did you mean US?"),
+        (["lines", "Germany", "town=Marl"], 3, "Did you mean DE?"),
+        (["postcode", "UK", "QV1 1AA"], 3, "Did you mean GB?"),
+        (["records", "list", "--form", "tuning-vist"], 2, "Did you mean tuning-visit"),
+        (["forms", "show", "tuning-vist"], 3, "tuning-vist"),
         (["lines", "GB", "street"], 2, "Write components as NAME=VALUE"),
-        (["lines", "GB", "stret=x"], 1, "Did you mean street"),
+        (["lines", "GB", "stret=x"], 2, "Did you mean street"),
         (["near", "91", "0"], 2, "91"),
         (["fnd", "x"], 2, "No such command"),
     ],
@@ -55,13 +66,16 @@ def test_what_goes_wrong_is_said_on_stderr_with_a_code_that_means_it(run, argume
     assert done.returncode == code, done.stderr
     assert said in done.stderr
     assert "Traceback" not in done.stderr
+    assert "GET /" not in done.stderr, "no path of the web in a terminal"
 
 
 def test_a_service_that_is_away_and_a_key_that_is_wrong_are_told_apart(run):
     away = run("find", "x", ANCHORLINE_URL="http://127.0.0.1:9")
     assert (away.returncode, "Is the service running" in away.stderr) == (4, True)
     wrong = run("find", "x", ANCHORLINE_KEY="anl_server_a_b")
-    assert (wrong.returncode, "This key is not valid" in wrong.stderr) == (1, True)
+    assert (wrong.returncode, "This key is not valid" in wrong.stderr) == (5, True)
+    nowhere = run("find", "x", ANCHORLINE_URL="", ANCHORLINE_KEY="")
+    assert (nowhere.returncode, "anchorline connect" in nowhere.stderr) == (4, True)
 
 
 def test_connecting_keeps_the_settings_for_the_owner_alone(run, stack, tmp_path):
@@ -72,14 +86,14 @@ def test_connecting_keeps_the_settings_for_the_owner_alone(run, stack, tmp_path)
     assert run("find", "kiln", ANCHORLINE_URL="", ANCHORLINE_KEY="").returncode == 0
     path.write_text("url = nonsense")
     broken = run("find", "kiln")
-    assert (broken.returncode, "anchorline connect" in broken.stderr) == (1, True)
+    assert (broken.returncode, "anchorline connect" in broken.stderr) == (2, True)
 
 
 def test_connecting_with_another_file_is_refused(run, tmp_path):
     file = tmp_path / "x.json"
     file.write_text("{}")
     done = run("connect", str(file))
-    assert (done.returncode, '"server_key"' in done.stderr) == (1, True)
+    assert (done.returncode, '"server_key"' in done.stderr) == (2, True)
 
 
 @pytest.mark.parametrize("command", ["find", "postcode", "show", "near", "lines", "connect", "forms show",
@@ -123,10 +137,15 @@ def test_a_steward_loads_reads_the_report_activates_and_goes_back(run, scratch_s
     report = run("data", "report", "cli-test").stdout
     assert "The country is not known" in report
     assert "Against edition 1: 0 added, 1 gone, 0 changed" in report
-    assert "Over the limit: 1 addresses are gone: 5.0%, at most 2.0% may." in report
+    assert "Over the limit: 1 address is gone: 5.0%, at most 2.0% may." in report
     rows = run("data", "report", "cli-test", "2", "--rows").stdout.splitlines()
     assert (rows[0], rows[1][:4]) == ("line,id,finding,column,reason,row", "21,x")
-    assert "Edition 2 of cli-test is active." in run("data", "activate", "cli-test", "2").stdout
+    asked = run("data", "activate", "cli-test", "2")
+    assert (asked.returncode, asked.stdout) == (2, "")
+    assert "Over the limit: 1 address is gone" in asked.stderr
+    assert "say --yes" in asked.stderr
+    made = run("data", "activate", "cli-test", "2", "--yes")
+    assert "Edition 2 of cli-test is active." in made.stdout
     assert "Edition 1 of cli-test is active." in run("data", "activate", "cli-test", "1").stdout
     listed = run("data", "editions", "cli-test").stdout
     assert [line.split()[:2] for line in listed.splitlines()[1:]] == [["2", "19"], ["1", "active"]]
@@ -138,3 +157,65 @@ def test_a_steward_loads_reads_the_report_activates_and_goes_back(run, scratch_s
     refused = run("data", "remove", "cli-test", "1", "--yes")
     assert (refused.returncode, "is active" in refused.stderr) == (1, True)
     assert "cli-test" in run("data", "list").stdout
+    kept = run("data", "remove", "cli-test", source="cli-tst\n")
+    assert (kept.returncode, "Nothing was taken away." in kept.stderr) == (1, True)
+    gone = run("data", "remove", "cli-test", source="cli-test\n")
+    assert "This takes away cli-test with 1 edition. 20 addresses will not be found" in gone.stdout
+    assert "Dataset cli-test is gone." in gone.stdout
+    assert "cli-test" not in run("data", "list").stdout
+    assert run("data", "remove", "cli-test", "--yes").returncode == 3
+
+
+def test_a_file_without_rows_and_one_with_misspelt_columns_are_said(run, scratch_stack, tmp_path):
+    run = partial(
+        run,
+        ANCHORLINE_URL=scratch_stack.url,
+        ANCHORLINE_KEY=scratch_stack.access["server_key"],
+    )
+    (tmp_path / "bare.csv").write_text("id,country_code,street,town\n")
+    bare = run("data", "load", "cli-bare", str(tmp_path / "bare.csv"))
+    assert (bare.returncode, bare.stdout) == (1, "")
+    assert "The file holds no rows: there is nothing below its first line." in bare.stderr
+    rows = "id,country_code,stret,town\na,GB,Row,Marl\nb,UK,Row,Marl\n"
+    (tmp_path / "odd.csv").write_text(rows)
+    odd = run("data", "load", "cli-odd", str(tmp_path / "odd.csv"), "--bad-share", "0")
+    assert odd.returncode == 1
+    command = odd.stderr.split("See which rows and why: anchorline ")[1].splitlines()[0]
+    why = run(*command.split())
+    assert "no layout for country 'UK'" in why.stdout
+    loaded = run("data", "load", "cli-odd", str(tmp_path / "odd.csv"), "--bad-share", "1")
+    assert "Edition 1 is ready: 1 address." in loaded.stdout
+    report = run("data", "report", "cli-odd")
+    assert "stret: is street meant?" in report.stdout
+    assert "See whether its name is misspelt." in report.stderr
+    for name in ("cli-bare", "cli-odd"):
+        assert run("data", "remove", name, "--yes").returncode == 0
+
+
+def test_words_need_no_quotes_and_ids_are_never_broken(run):
+    done = run("find", "12", "kiln", "cres", "--country", "GB", COLUMNS="60")
+    assert done.returncode == 0, done.stderr
+    shown = [
+        row["id"] for row in json.loads(run("find", "12 kiln cres", "--json").stdout)["suggestions"]
+    ]
+    assert any(identifier in done.stdout for identifier in shown)
+
+
+def test_one_of_a_thing_is_one(run):
+    assert counted(1, "record") == "1 record"
+    assert counted(0, "record") == "0 records"
+    assert counted(2000, "address", "addresses") == "2,000 addresses"
+    none = run("records", "list", "--search", "zzqqxx")
+    assert none.stderr.strip() == "0 of 0 records"
+
+
+def test_a_pipe_that_is_closed_early_is_no_error(stack, run):
+    command = f"{COMMAND} records list --limit 200 | head -1"
+    done = subprocess.run(
+        ["bash", "-c", f"set -o pipefail; for i in 1 2 3; do {command}; done"],
+        env={**os.environ, "ANCHORLINE_URL": stack.url, "ANCHORLINE_KEY": stack.access["server_key"]},
+        capture_output=True, text=True, timeout=60,
+    )  # fmt: skip
+    assert done.returncode == 0
+    assert "Traceback" not in done.stderr
+    assert "Broken pipe" not in done.stderr

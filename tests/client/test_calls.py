@@ -61,6 +61,7 @@ CALLS = {
     "activate_dataset_edition": lambda c: c.datasets.activate("demo", 1),
     "rebuild_edition": lambda c: c.datasets.rebuild("demo", 1),
     "compare_edition": lambda c: c.datasets.compare("demo", 1),
+    "delete_dataset": lambda c: c.datasets.remove_dataset("demo"),
     "delete_edition": lambda c: c.datasets.remove("demo", 1),
     "get_job": lambda c: c.datasets.job("j1"),
     "cancel_job": lambda c: c.datasets.cancel("j1"),

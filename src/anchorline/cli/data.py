@@ -1,4 +1,4 @@
-"""`data list`, `load`, `editions`, `report`, `activate`, `rules`, `rebuild`, `remove`."""
+"""`data list`, `load`, `editions`, `report`, `rules`."""
 
 from __future__ import annotations
 
@@ -9,8 +9,10 @@ import click
 
 from anchorline.client import DatasetAnswer, RulesRequest
 
+from .data_editions import activate, rebuild, remove
 from .data_jobs import cancel, discard, retry
 from .edition_report import print_report
+from .exit_codes import NOTHING_FOUND
 from .finding import Connect
 from .job_progress import file_note, progress_bar, say_job, wait_for
 from .output import json_option, note, print_json, print_lines, print_table
@@ -21,8 +23,8 @@ def data() -> None:
     """The reference data: datasets, loads, editions."""
 
 
-for job_command in (cancel, retry, discard):
-    data.add_command(job_command)
+for command in (activate, rebuild, remove, cancel, retry, discard):
+    data.add_command(command)
 
 
 @data.command("list")
@@ -180,7 +182,7 @@ def report(
         known = datasets.get(dataset).editions
         if not known:
             note(f"Dataset {dataset} has no edition yet.")
-            sys.exit(3)
+            sys.exit(NOTHING_FOUND)
         edition = known[0].number
     found = datasets.edition(dataset, edition)
     if rows:
@@ -189,27 +191,6 @@ def report(
         print_json(found)
     else:
         print_report(found)
-
-
-@data.command()
-@click.argument("dataset")
-@click.argument("edition", type=click.IntRange(1))
-@json_option
-@click.pass_obj
-def activate(connect: Connect, dataset: str, edition: int, as_json: bool) -> None:
-    """Make EDITION the active one; going back to an older one is the same.
-
-    \b
-    Example:
-      anchorline data activate demo 1
-    """
-    found = connect().datasets.activate(dataset, edition)
-    if as_json:
-        print_json(found)
-        return
-    click.echo(f"Edition {found.active_edition} of {dataset} is active.")
-    if found.previous_edition:
-        note(f"Back again: anchorline data activate {dataset} {found.previous_edition}")
 
 
 @data.command()
@@ -241,36 +222,6 @@ def rules(connect: Connect, /, dataset: str, as_json: bool, **given: float | boo
         return
     values = [[name, _plain(value)] for name, value in found.rules.model_dump().items()]
     print_table(["rule", "value"], values)
-
-
-@data.command()
-@click.argument("dataset")
-@click.argument("edition", type=click.IntRange(1))
-@json_option
-@click.pass_obj
-def rebuild(connect: Connect, dataset: str, edition: int, as_json: bool) -> None:
-    """Build the index of EDITION anew from its rows, and wait for it.
-
-    \b
-    Example:
-      anchorline data rebuild demo 1
-    """
-    datasets = connect().datasets
-    job = datasets.rebuild(dataset, edition)
-    with progress_bar() as progress:
-        job = wait_for(datasets, job.id, progress)
-    say_job(job, as_json=as_json)
-
-
-@data.command()
-@click.argument("dataset")
-@click.argument("edition", type=click.IntRange(1))
-@click.confirmation_option(prompt="Take it away with its rows? It cannot be brought back")
-@click.pass_obj
-def remove(connect: Connect, dataset: str, edition: int) -> None:
-    """Take EDITION away with its rows and its index; the active one stays."""
-    connect().datasets.remove(dataset, edition)
-    click.echo(f"Edition {edition} of {dataset} is gone.")
 
 
 def _kept(found: DatasetAnswer) -> str:

@@ -7,9 +7,10 @@ from difflib import get_close_matches
 from pathlib import Path
 from typing import Any, TypeVar
 
-import click
 import yaml
 from pydantic import BaseModel, ValidationError
+
+from .exit_codes import GivenWrongError
 
 _Document = TypeVar("_Document", bound=BaseModel)
 _BOOLEAN = "tag:yaml.org,2002:bool"
@@ -31,23 +32,23 @@ def read_document(path: Path, shape: type[_Document]) -> _Document:
     """The document of a file.
 
     Raises:
-        click.ClickException: it is not YAML, or not of this shape; says where and why.
+        GivenWrongError: it is not YAML, or not of this shape; says where and why.
     """
     try:
         content: Any = yaml.load(path.read_text("utf-8"), Loader=_Loader)  # noqa: S506  # a safe one
     except (OSError, UnicodeDecodeError) as error:
-        raise click.ClickException(f"{path} cannot be read: {error}") from None
+        raise GivenWrongError(f"{path} cannot be read: {error}") from None
     except yaml.MarkedYAMLError as error:
         mark = error.problem_mark
         where = f", line {mark.line + 1}, column {mark.column + 1}" if mark else ""
-        raise click.ClickException(f"{path}{where}: {error.problem}") from None
+        raise GivenWrongError(f"{path}{where}: {error.problem}") from None
     if not isinstance(content, dict):
-        raise click.ClickException(f"{path} must hold names with values, such as key: letters.")
+        raise GivenWrongError(f"{path} must hold names with values, such as key: letters.")
     try:
         return shape.model_validate(content)
     except ValidationError as error:
         faults = [_sentence(fault, shape) for fault in error.errors(include_url=False)]
-        raise click.ClickException("\n  ".join([f"{path}:", *faults])) from None
+        raise GivenWrongError("\n  ".join([f"{path}:", *faults])) from None
 
 
 def write_document(document: BaseModel) -> str:

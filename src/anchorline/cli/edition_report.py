@@ -5,6 +5,7 @@ from __future__ import annotations
 import click
 
 from anchorline.client import EditionAnswer
+from anchorline.counting import counted
 
 from .output import note, print_table
 
@@ -13,8 +14,9 @@ def print_report(found: EditionAnswer) -> None:
     """Prints them."""
     state = "active" if found.active else "not active"
     click.echo(
-        f"{found.dataset}, edition {found.number} ({state}): {found.addresses:,} addresses, "
-        f"{found.rows_bad:,} rows left out"
+        f"{found.dataset}, edition {found.number} ({state}): "
+        f"{counted(found.addresses, 'address', 'addresses')}, "
+        f"{counted(found.rows_bad, 'row')} left out"
     )
     if found.findings:
         print_table(
@@ -30,6 +32,8 @@ def print_report(found: EditionAnswer) -> None:
             ],
             numbers=["rows"],
         )
+        for finding in found.findings:
+            note(f"{finding.title}: {finding.advice}")
     else:
         note("Nothing was noticed in its rows.")
     _print_comparison(found)

@@ -8,14 +8,16 @@ from collections.abc import Callable
 import click
 
 from anchorline.client import Client, PostcodeAnswer, TraceShape
+from anchorline.counting import counted
 
+from .exit_codes import NOTHING_FOUND
 from .output import highlighted, json_option, note, print_json, print_lines, print_table
 
 Connect = Callable[[], Client]
 
 
 @click.command()
-@click.argument("text")
+@click.argument("text", nargs=-1, required=True)
 @click.option("--country", default="", help="Only these, as codes with commas: GB,FR")
 @click.option("--kinds", default="", help="Only these, with commas: address,street,postcode …")
 @click.option("--within", help="Id of a group to open, or to search in")
@@ -26,7 +28,7 @@ Connect = Callable[[], Client]
 @click.pass_obj
 def find(
     connect: Connect,
-    text: str,
+    text: tuple[str, ...],
     country: str,
     kinds: str,
     within: str | None,
@@ -39,22 +41,23 @@ def find(
 
     \b
     Examples:
-      anchorline find "kiln cres"
-      anchorline find "brackwater 12 kiln" --country GB
-      anchorline find "klin cresent"           typing errors are read as what they are near
+      anchorline find kiln cres
+      anchorline find brackwater 12 kiln --country GB
+      anchorline find klin cresent             typing errors are read as what they are near
       anchorline find "" --within demo:~ID     what is in a group
     """
+    typed = " ".join(text)
     found = connect().suggest(
-        text, country=country, kinds=kinds, within=within, language=language, limit=limit,
+        typed, country=country, kinds=kinds, within=within, language=language, limit=limit,
         trace=trace,
     )  # fmt: skip
     if as_json:
         print_json(found)
         if not found.suggestions:
-            sys.exit(3)
+            sys.exit(NOTHING_FOUND)
         return
-    for typed, read in found.corrected.items():
-        note(f"Read {typed!r} as {read!r}.")
+    for word, read in found.corrected.items():
+        note(f"Read {word!r} as {read!r}.")
     if found.unmatched:
         note(f"Not found in these: {', '.join(map(repr, found.unmatched))}.")
     if found.suggestions:
@@ -71,8 +74,8 @@ def find(
     if found.trace:
         _print_trace(found.trace)
     if not found.suggestions:
-        note(f"Nothing found for {text!r}.")
-        sys.exit(3)
+        note(f"Nothing found for {typed!r}.")
+        sys.exit(NOTHING_FOUND)
 
 
 def _print_trace(trace: TraceShape) -> None:
@@ -111,14 +114,16 @@ def postcode(connect: Connect, country: str, code: str, as_json: bool) -> None:
         print_json(found)
     elif isinstance(found, PostcodeAnswer):
         print_table(["address", "id"], [[a.label, a.id] for a in found.addresses])
-        note(f"{found.postcode}: {found.count} addresses")
+        note(f"{found.postcode}: {counted(found.count, 'address', 'addresses')}")
     else:
         print_table(
             ["postcode", "addresses"],
             [[p.postcode, f"{p.count:,}"] for p in found.postcodes],
             numbers=["addresses"],
         )
-        note(f"{found.total} postcodes begin with {found.postcode}, in {', '.join(found.towns)}")
+        begin = "postcode begins" if found.total == 1 else "postcodes begin"
+        towns = f", in {', '.join(found.towns)}" if found.towns else ""
+        note(f"{found.total:,} {begin} with {found.postcode}{towns}")
 
 
 @click.command()
@@ -170,4 +175,4 @@ def near(
         )
     if not found.addresses:
         note(f"There is no address within {radius:,.0f} m.")
-        sys.exit(3)
+        sys.exit(NOTHING_FOUND)

@@ -8,7 +8,9 @@ import click
 from rich.progress import BarColumn, Progress, TextColumn
 
 from anchorline.client import Datasets, JobAnswer
+from anchorline.counting import counted
 
+from .exit_codes import FAILED
 from .output import error_console, note, print_json
 
 _STATES_THAT_FAIL = ("failed", "cancelled")
@@ -59,11 +61,14 @@ def say_job(job: JobAnswer, *, as_json: bool) -> None:
     if as_json:
         print_json(job)
     elif job.state in _STATES_THAT_FAIL:
-        said = f"{job.state.capitalize()}: {job.message}{file_note(job)}"
+        why = f"anchorline data report {job.dataset} --job {job.id}"
+        seen = f"\nSee which rows and why: {why}" if job.rows_bad else ""
+        said = f"{job.state.capitalize()}: {job.message}{seen}{file_note(job)}"
         click.secho(said, fg="red", err=True)
     else:
         click.echo(job.message or f"{job.kind} {job.id} is {job.state}.")
         if job.state == "done" and job.rows_done:
-            note(f"{job.rows_done:,} rows in {job.seconds:.1f} s, {job.rows_bad:,} left out")
+            rows = counted(job.rows_done, "row")
+            note(f"{rows} in {job.seconds:.1f} s, {job.rows_bad:,} left out")
     if job.state in _STATES_THAT_FAIL:
-        sys.exit(1)
+        sys.exit(FAILED)

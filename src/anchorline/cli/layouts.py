@@ -14,6 +14,7 @@ import click
 from anchorline.client import Client, InvalidError
 from anchorline.wire.layouts import MOST_ADDRESSES, AskedShape, LayoutAnswer
 
+from .exit_codes import GIVEN_WRONG, NOTHING_FOUND, GivenWrongError
 from .output import json_option, note, print_json, print_lines, print_table
 from .own_layouts import OWN_LAYOUT_COMMANDS
 
@@ -70,7 +71,7 @@ def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
         )
     if not found:
         note(f"No country has {name!r} in its name.")
-        sys.exit(3)
+        sys.exit(NOTHING_FOUND)
 
 
 @layouts.command("show")
@@ -210,7 +211,7 @@ def layout_lines(
                 form=form,
             )
         except InvalidError as error:
-            raise click.ClickException(_by_line(error, [number for number, _ in some])) from None
+            raise GivenWrongError(_by_line(error, [number for number, _ in some])) from None
         for written in answer:
             if as_json:
                 click.echo(json.dumps(written, ensure_ascii=False))
@@ -230,7 +231,7 @@ def check(
 ) -> None:
     """Components held against COUNTRY's layout: what is missing, wrong, or has no place there.
 
-    Ends with 3 where there is a problem.
+    Ends with 2 where there is a problem.
 
     \b
     Example:
@@ -247,7 +248,7 @@ def check(
             offer = f" It may go into {unused.offered_to}." if unused.offered_to else ""
             note(f"{unused.component}: not used there; {unused.value!r} is kept.{offer}")
     if answer.problems:
-        sys.exit(3)
+        sys.exit(GIVEN_WRONG)
 
 
 def _pairs(components: Iterable[str]) -> dict[str, str]:
@@ -279,11 +280,11 @@ def _read_components(source: Iterable[str], country: str) -> Iterator[tuple[int,
         try:
             entry = json.loads(line)
         except ValueError as error:
-            raise click.ClickException(f"Line {number} is not JSON: {error}") from None
+            raise GivenWrongError(f"Line {number} is not JSON: {error}") from None
         if not isinstance(entry, dict):
-            raise click.ClickException(f"Line {number} must be an object of components.")
+            raise GivenWrongError(f"Line {number} must be an object of components.")
         if not entry.get("country_code") and not country:
-            raise click.ClickException(
+            raise GivenWrongError(
                 f"Line {number} has no country_code; name the COUNTRY, or write it there."
             )
         # A value that is null is one that is not there; a number is meant as it is written.

@@ -1,7 +1,8 @@
 """The command group, and turning errors into text and exit codes.
 
-Exit codes: 0 done; 1 the service refused or failed; 2 the command line is wrong; 3 nothing
-found; 4 the service cannot be reached.
+Exit codes, one for each kind of error: 0 done; 1 the service failed, or what was asked does not
+go now; 2 what was given is wrong; 3 nothing found; 4 not connected, or the service cannot be
+reached; 5 the key is missing, wrong, or not enough.
 """
 
 from __future__ import annotations
@@ -15,18 +16,30 @@ from typing import Any
 
 import click
 
-from anchorline.client import AnchorlineError, Client, NotFoundError, UnreachableError
+from anchorline.client import (
+    AnchorlineError,
+    Client,
+    InvalidError,
+    NotFoundError,
+    RefusedError,
+    UnreachableError,
+)
+from anchorline.counting import counted
 
 from .data import data
+from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
 from .finding import find, near, postcode, show
 from .forms import forms
 from .layouts import layouts, lines
 from .output import note
 from .records import records
-from .settings import Connection, read_connection, settings_file, write_connection
-
-NOTHING_FOUND = 3
-UNREACHABLE = 4
+from .settings import (
+    Connection,
+    NotConnectedError,
+    read_connection,
+    settings_file,
+    write_connection,
+)
 
 
 class _Errors(click.Group):
@@ -35,15 +48,29 @@ class _Errors(click.Group):
     def invoke(self, ctx: click.Context) -> Any:
         try:
             return super().invoke(ctx)
-        except NotFoundError as error:
-            _fail(error, NOTHING_FOUND)
-        except UnreachableError as error:
+        except BrokenPipeError:
+            # Who reads has seen enough; what is still to be flushed must not complain either.
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+            sys.exit(0)
+        except NotConnectedError as error:
             _fail(error, UNREACHABLE)
         except AnchorlineError as error:
-            _fail(error, 1)
+            _fail(error, _code_of(error))
 
 
-def _fail(error: AnchorlineError, code: int) -> None:
+def _code_of(error: AnchorlineError) -> int:
+    for kind, code in (
+        (NotFoundError, NOTHING_FOUND),
+        (UnreachableError, UNREACHABLE),
+        (RefusedError, REFUSED),
+        (InvalidError, GIVEN_WRONG),
+    ):
+        if isinstance(error, kind):
+            return code
+    return FAILED
+
+
+def _fail(error: Exception, code: int) -> None:
     click.secho(f"Error: {error}", fg="red", err=True)
     sys.exit(code)
 
@@ -58,7 +85,7 @@ def main(context: click.Context) -> None:
     On the demo (make demo-start), tell it once where the service is:
       anchorline connect var/demo/access.json
     Then:
-      anchorline find "kiln cres brack"
+      anchorline find kiln cres brack
       anchorline postcode GB "QV1 1QF"
       anchorline records list
 
@@ -95,14 +122,15 @@ def connect(access: Path) -> None:
         given = json.loads(access.read_text("utf-8"))
         connection = Connection(given["url"], given["server_key"])
     except (OSError, ValueError, KeyError, TypeError) as error:
-        raise click.ClickException(
+        raise GivenWrongError(
             f'{access} must be a JSON file with "url" and "server_key": {error!r}'
         ) from error
     with Client(connection.url, connection.key) as client:
         stand = client.stand()
     path = write_connection(connection)
     addresses = sum(edition.addresses for edition in stand.editions)
-    click.echo(f"Connected to {connection.url}: {addresses:,} addresses, {stand.forms} forms.")
+    held = f"{counted(addresses, 'address', 'addresses')}, {counted(stand.forms, 'form')}"
+    click.echo(f"Connected to {connection.url}: {held}.")
     note(f"Kept in {path}")
 
 

@@ -9,10 +9,12 @@ from typing import Any, TypeVar
 
 import click
 from pydantic import BaseModel
-from rich.console import Console
+from rich.console import Console, JustifyMethod
 from rich.table import Table
 from rich.text import Text
 
+# Columns whose cells are copied into other commands.
+_WHOLE = frozenset({"id", "key", "job", "dataset"})
 _Command = TypeVar("_Command", bound=Callable[..., Any])
 
 
@@ -38,7 +40,9 @@ def print_table(
     """Prints a table; `numbers` names the columns that stand on the right."""
     table = Table(box=None, pad_edge=False, header_style="bold", show_edge=False)
     for column in columns:
-        table.add_column(column, justify="right" if column in numbers else "left", overflow="fold")
+        justify: JustifyMethod = "right" if column in numbers else "left"
+        # An id is for copying: it is never broken, however narrow the terminal is.
+        table.add_column(column, justify=justify, overflow="fold", no_wrap=column in _WHOLE)
     for row in rows:
         table.add_row(*[Text(cell) if isinstance(cell, str) else cell for cell in row])
     _console().print(table)

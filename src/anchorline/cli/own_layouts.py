@@ -13,6 +13,7 @@ from anchorline.wire.own_layouts import DifferenceShape, OwnLayoutDraft, Preview
 from anchorline.wire.problems import ProblemPlace
 
 from .documents import read_document, write_document
+from .exit_codes import FAILED
 from .output import json_option, note, print_json, print_lines, print_table
 
 Connect = Callable[[], Client]
@@ -64,7 +65,7 @@ def own(connect: Connect, key: str, as_json: bool) -> None:
 def diff(connect: Connect, source: str, as_json: bool) -> None:
     """What an own layout changes, country by country, and what stands against publishing it.
 
-    Of a FILE, or of the draft that is kept under KEY. Ends with 3 where something stands against
+    Of a FILE, or of the draft that is kept under KEY. Ends with 1 where something stands against
     it, or where a newer shipped layout says otherwise.
 
     \b
@@ -211,7 +212,7 @@ def _end(problems: Sequence[ProblemPlace], conflicts: Sequence[str]) -> None:
     for conflict in conflicts:
         click.echo(f"Newer than this: {conflict}", err=True)
     if problems or conflicts:
-        sys.exit(3)
+        sys.exit(FAILED)
 
 
 def _published(version: int | None, draft_differs: bool) -> str:

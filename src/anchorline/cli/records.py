@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import click
 
+from anchorline.counting import counted
+
 from .finding import Connect
 from .output import json_option, note, print_json, print_table
 
@@ -50,5 +52,5 @@ def list_records(
         ["made (UTC)", "form", "record", "id"],
         [[r.made_at.strftime("%Y-%m-%d %H:%M"), r.form, r.label, r.id] for r in page.records],
     )
-    shown = f"{len(page.records)} of {page.total} records"
+    shown = f"{len(page.records):,} of {counted(page.total, 'record')}"
     note(f"{shown}; next page: --after {page.after}" if page.after else shown)

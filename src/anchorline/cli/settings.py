@@ -8,12 +8,15 @@ import tomllib
 from dataclasses import dataclass
 from pathlib import Path
 
-import click
 from platformdirs import user_config_path
 
 from anchorline.private_files import write_whole
 
-DEFAULT_URL = "http://127.0.0.1:8470"
+from .exit_codes import GivenWrongError
+
+
+class NotConnectedError(Exception):
+    """Nobody has said which service is meant."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +36,8 @@ def read_connection() -> Connection:
     """The connection of the environment (ANCHORLINE_URL, ANCHORLINE_KEY) or the settings file.
 
     Raises:
-        click.ClickException: the settings file cannot be read.
+        NotConnectedError: neither names a service.
+        GivenWrongError: the settings file cannot be read.
     """
     kept: dict[str, str] = {}
     path = settings_file()
@@ -42,13 +46,16 @@ def read_connection() -> Connection:
     except FileNotFoundError:
         pass
     except (OSError, ValueError) as error:
-        raise click.ClickException(
+        raise GivenWrongError(
             f"{path} cannot be read: {error}. Mend it, or write it anew: anchorline connect"
         ) from error
-    return Connection(
-        os.environ.get("ANCHORLINE_URL") or kept.get("url") or DEFAULT_URL,
-        os.environ.get("ANCHORLINE_KEY") or kept.get("key"),
-    )
+    url = os.environ.get("ANCHORLINE_URL") or kept.get("url")
+    if not url:
+        raise NotConnectedError(
+            "Not connected to a service yet. Run: anchorline connect ACCESS.json (on the demo: "
+            "var/demo/access.json), or set ANCHORLINE_URL and ANCHORLINE_KEY."
+        )
+    return Connection(url, os.environ.get("ANCHORLINE_KEY") or kept.get("key"))
 
 
 def write_connection(connection: Connection) -> Path:

@@ -117,6 +117,10 @@ class Datasets(Calls):
         """Takes an edition away; the active one stays."""
         self._transport.send("DELETE", _edition(name, number))
 
+    def remove_dataset(self, name: str) -> None:
+        """Takes a dataset away with all its editions, also the active one."""
+        self._transport.send("DELETE", f"datasets/{part(name)}")
+
     def job(self, job: str) -> JobAnswer:
         """A job as it stands."""
         return self._get(f"jobs/{part(job)}", JobAnswer)

@@ -68,6 +68,10 @@ class NotThereError(StoreError):
     """Nothing with this name is kept."""
 
 
+class InUseError(StoreError):
+    """It cannot be taken away while work on it is going on."""
+
+
 class StaleError(StoreError):
     """It was changed in the meantime; `current` is the tag of what is kept now."""
 

@@ -12,8 +12,9 @@ from sqlalchemy.orm import Session
 
 from anchorline.core.reference.comparison import MOVED_M
 
-from .database import Database, NotThereError
-from .schema import DatasetRow, EditionRow
+from .database import Database, InUseError, NotThereError
+from .job_model import OPEN_STATES
+from .schema import DatasetRow, EditionRow, JobRow
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,6 +176,30 @@ class DatasetStore:
             session.execute(
                 delete(EditionRow).where(EditionRow.dataset == dataset, EditionRow.number == number)
             )
+
+    def deactivate(self, name: str) -> None:
+        """Leaves a dataset without an active edition: nothing of it is found any more."""
+        with self._database.transaction() as session:
+            row = _required(session, name, lock=True)
+            row.active_edition = row.previous_edition = None
+
+    def remove(self, name: str) -> None:
+        """Takes out a dataset with its editions' entries and its jobs.
+
+        Raises:
+            NotThereError: there is no such dataset.
+            InUseError: work on it is going on.
+        """
+        with self._database.transaction() as session:
+            row = _required(session, name, lock=True)
+            working = select(JobRow.id).where(JobRow.dataset == name, JobRow.state.in_(OPEN_STATES))
+            if session.scalar(working.limit(1)) is not None:
+                raise InUseError(
+                    f"Work on the dataset {name!r} is going on. Wait for it, or cancel it first."
+                )
+            session.execute(delete(EditionRow).where(EditionRow.dataset == name))
+            session.execute(delete(JobRow).where(JobRow.dataset == name))
+            session.delete(row)
 
     def active(self) -> dict[str, int]:
         """The active edition's number by dataset."""

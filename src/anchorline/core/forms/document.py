@@ -13,7 +13,7 @@ from typing import Any
 from ..address import COMPONENTS
 from ..errors import DocumentError, Problem, nearest_names, unknown_name_detail
 from ..kinds import SUGGESTION_KINDS
-from ..layouts import LayoutLibrary
+from ..layouts import LayoutLibrary, unknown_country_detail
 from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule
 from .model import DEFAULT_LENGTHS, FIELD_TYPES, FORM_KINDS, Condition, Field, Form, Option, Slot
@@ -113,7 +113,9 @@ class _Reader:
         codes = [layout.country_code for layout in self._layouts]
         countries = tuple(entry["countries"])
         for index, code in enumerate(countries):
-            self._one_of("layout for country", code, codes, f"{pointer}/countries/{index}")
+            if code not in codes:
+                detail = unknown_country_detail(code, codes, "layout for country")
+                self._say(f"{pointer}/countries/{index}", detail)
         country = entry.get("country") or None
         if country is not None and country not in countries:
             self._unknown("country of this slot", country, countries, f"{pointer}/country")

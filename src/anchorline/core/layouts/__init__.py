@@ -20,7 +20,7 @@ from .lines import (
     write_out,
 )
 from .model import Asked, Layout, Region
-from .names import load_names
+from .names import likely_countries, load_names, unknown_country_detail
 from .notation import written_line
 from .postcodes import postcode_beginnings, spelt_postcode
 
@@ -35,12 +35,14 @@ __all__ = [
     "check_components",
     "complete_region",
     "language_of",
+    "likely_countries",
     "load_names",
     "masks_hint",
     "one_line",
     "postcode_beginnings",
     "shipped_layouts",
     "spelt_postcode",
+    "unknown_country_detail",
     "unused_components",
     "usual_label",
     "write_html",

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Mapping
 from functools import lru_cache
 
 from babel import Locale, UnknownLocaleError
+from babel.core import get_global
+
+from ..errors import nearest_names, unknown_name_detail
+from ..text import fold
 
 # Country names written in these languages are recognised in pasted addresses, beside the
 # country's own: those that mail from abroad is most often addressed in.
@@ -17,6 +22,27 @@ def country_name(country_code: str, language: str) -> str | None:
     locale = _locale(language)
     name = locale.territories.get(country_code) if locale is not None else None
     return str(name) if name else None
+
+
+def likely_countries(typed: str, codes: Collection[str]) -> list[str]:
+    """The codes that somebody may mean who typed another thing, the likeliest first.
+
+    A country's name, another code of it (`UK`, `USA`, `826`: CLDR's aliases), or a slip.
+    """
+    aliases: Mapping[str, list[str]] = get_global("territory_aliases")
+    meant = [code for code in aliases.get(typed.strip().upper(), ()) if code in codes]
+    name = fold(typed)
+    meant += [
+        code
+        for code in codes
+        if any(fold(country_name(code, language) or "") == name for language in LANGUAGES_OF_MAIL)
+    ]
+    return list(dict.fromkeys(meant))[:3] or nearest_names(typed, codes)
+
+
+def unknown_country_detail(typed: str, codes: Collection[str], what: str = "country code") -> str:
+    """The sentence for a country that is not among some codes, with what may be meant."""
+    return unknown_name_detail(what, typed, likely_countries(typed, codes))
 
 
 def language_name(language: str) -> str:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from anchorline.counting import counted
+
 from .comparison import Comparison
 
 
@@ -18,12 +20,13 @@ class ActivationLimits:
     def exceeded(self, comparison: Comparison) -> list[str]:
         """A sentence for each limit that a new edition exceeds."""
         found = []
-        for what, count, limit in (
-            ("are gone", comparison.gone, self.gone),
-            ("are changed", comparison.changed, self.changed),
-            ("have moved", comparison.moved, self.moved),
+        for one, many, count, limit in (
+            ("is gone", "are gone", comparison.gone, self.gone),
+            ("is changed", "are changed", comparison.changed, self.changed),
+            ("has moved", "have moved", comparison.moved, self.moved),
         ):
             if count > limit * comparison.before:
                 share = count / comparison.before
-                found.append(f"{count:,} addresses {what}: {share:.1%}, at most {limit:.1%} may.")
+                what = counted(count, f"address {one}", f"addresses {many}")
+                found.append(f"{what}: {share:.1%}, at most {limit:.1%} may.")
         return found

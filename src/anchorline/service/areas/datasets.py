@@ -8,6 +8,7 @@ from dataclasses import asdict
 
 from anchorline.core.errors import EditionError, Problem
 from anchorline.core.reference.report import report_lines
+from anchorline.store.database import InUseError
 from anchorline.store.datasets import DatasetRules
 from anchorline.store.job_model import OPEN_STATES, Job, NewJob, NoFileError
 from anchorline.wire.base import Shape
@@ -23,7 +24,7 @@ from anchorline.wire.datasets import (
 
 from ..access import Access
 from ..endpoints import Area, Call, Reply
-from ..loading.editions import activate_edition, remove_edition
+from ..loading.editions import activate_edition, remove_dataset, remove_edition
 from ..loading.jobs import LoadOptions
 from ..problems import ProblemError, invalid, not_found
 from .dataset_answers import dataset_answer, dataset_summary, edition_answer, job_answer
@@ -163,6 +164,23 @@ def delete_edition(call: Call) -> Reply:
     if call.services.datasets.get(name).active == number:
         raise ProblemError(409, f"Edition {number} is active. Activate another one first.")
     remove_edition(call.services, name, number)
+    return Reply(None, status=204)
+
+
+@area.endpoint(
+    "DELETE",
+    "/datasets/<dataset>",
+    access=Access.SERVER,
+    answer=None,
+    status=204,
+    problems=(409,),
+)
+def delete_dataset(call: Call) -> Reply:
+    """Takes a dataset away with all its editions, also the active one, for good."""
+    try:
+        remove_dataset(call.services, call.path["dataset"])
+    except InUseError as error:
+        raise ProblemError(409, str(error)) from None
     return Reply(None, status=204)
 
 

@@ -13,7 +13,12 @@ from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
 from anchorline.core.gazetteer.postcodes import PostcodeAddresses
 from anchorline.core.gazetteer.suggestion import Step
 from anchorline.core.kinds import SUGGESTION_KINDS
-from anchorline.core.layouts import masks_hint, postcode_beginnings, write_lines
+from anchorline.core.layouts import (
+    masks_hint,
+    postcode_beginnings,
+    unknown_country_detail,
+    write_lines,
+)
 from anchorline.wire.base import Shape
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -226,13 +231,17 @@ def _listed(text: str, known: Collection[str], what: str, parameter: str) -> tup
         return ()
     names = tuple(name.strip() for name in text.split(",") if name.strip())
     problems = [
-        Problem(f"?{parameter}", unknown_name_detail(what, name, nearest_names(name, known)))
-        for name in names
-        if name not in known
+        Problem(f"?{parameter}", _unknown(what, name, known)) for name in names if name not in known
     ]
     if problems:
         raise invalid(problems)
     return names
+
+
+def _unknown(what: str, name: str, known: Collection[str]) -> str:
+    if what == "country":
+        return unknown_country_detail(name, known, what)
+    return unknown_name_detail(what, name, nearest_names(name, known))
 
 
 def _point(near: str | None) -> tuple[float, float] | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping
 
 from anchorline.core.address import COMPONENTS, component_problems
-from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.core.errors import Problem
 from anchorline.core.layouts import (
     Layout,
     LayoutLibrary,
@@ -13,6 +13,7 @@ from anchorline.core.layouts import (
     check_components,
     language_of,
     one_line,
+    unknown_country_detail,
     unused_components,
     usual_label,
     write_html,
@@ -53,7 +54,7 @@ def require_layout(call: Call, country_code: str, form: str | None = None) -> La
     """The layout that holds for a country, on a form or everywhere; 404 where there is none."""
     layout = _layouts(call, form).get(country_code)
     if layout is None:
-        raise not_found(f"{_no_layout(call, country_code)} GET /layouts lists all.")
+        raise not_found(_no_layout(call, country_code))
     return layout
 
 
@@ -69,7 +70,7 @@ def _layouts(call: Call, form: str | None) -> LayoutLibrary:
 
 def _no_layout(call: Call, country_code: str) -> str:
     codes = [known.country_code for known in call.services.layouts]
-    return unknown_name_detail("country code", country_code, nearest_names(country_code, codes))
+    return unknown_country_detail(country_code, codes)
 
 
 def require_components(

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from anchorline.core.address import Address
-from anchorline.core.errors import Problem
+from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.forms import Captured, Form, SlotInput, capture_slots, check_values
 from anchorline.core.layouts import LayoutLibrary, one_line, write_lines
 from anchorline.store.database import ReusedKeyError
@@ -115,6 +115,11 @@ def list_form_records(call: Call) -> Shape:
 def list_records(call: Call) -> Shape:
     """The records of all forms, page by page."""
     query = call.query(RecordQuery)
+    if query.form is not None:
+        known = [entry.key for entry in call.services.forms.list()]
+        if query.form not in known:
+            detail = unknown_name_detail("form", query.form, nearest_names(query.form, known))
+            raise invalid([Problem("?form", detail)])
     return _page(call, query, query.form)
 
 

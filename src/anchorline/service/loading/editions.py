@@ -10,7 +10,7 @@ from anchorline.core.gazetteer import build_edition
 from anchorline.core.gazetteer.building.table import RowTable
 from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
-from anchorline.store.database import NotThereError
+from anchorline.store.database import InUseError, NotThereError
 from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
 from anchorline.store.job_model import OPEN_STATES, Job, NewJob
 
@@ -131,6 +131,25 @@ def remove_superfluous(services: Services, dataset: str) -> None:
     for number in superfluous(services.datasets.get(dataset), numbers):
         with suppress(NotThereError):  # somebody else took it away, or made it active
             remove_edition(services, dataset, number)
+
+
+def remove_dataset(services: Services, dataset: str) -> None:
+    """Takes away a dataset with all its editions, jobs and files.
+
+    Raises:
+        NotThereError: there is no such dataset.
+        InUseError: work on it is going on; nothing was taken away then.
+    """
+    services.datasets.get(dataset)
+    if any(job.state in OPEN_STATES for job in services.jobs.list(dataset)):
+        raise InUseError(
+            f"Work on the dataset {dataset!r} is going on. Wait for it, or cancel it first."
+        )
+    services.datasets.deactivate(dataset)
+    for entry in services.datasets.editions(dataset):
+        remove_edition(services, dataset, entry.number)
+    services.datasets.remove(dataset)
+    _log.info("dataset removed", dataset=dataset)
 
 
 def remove_edition(services: Services, dataset: str, number: int) -> None:

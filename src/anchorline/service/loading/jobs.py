@@ -8,6 +8,7 @@ from time import monotonic
 
 from anchorline.core.errors import EditionError
 from anchorline.core.reference.comparison import Comparison
+from anchorline.counting import counted
 from anchorline.store.database import NotThereError, StorageFullError
 from anchorline.store.datasets import EditionEntry
 from anchorline.store.job_model import Claim, Job
@@ -124,7 +125,8 @@ def _settle(
 ) -> str:
     """Activates a new edition where it may be, and says so."""
     dataset = services.datasets.get(entry.dataset)
-    said = f"Edition {entry.number} is ready: {entry.addresses:,} addresses."
+    held = counted(entry.addresses, "address", "addresses")
+    said = f"Edition {entry.number} is ready: {held}."
     against = limits_of(dataset.rules).exceeded(comparison) if comparison else []
     by_rule = options.activate == "rule" and dataset.rules.automatic
     if options.activate == "always" or (by_rule and not against):

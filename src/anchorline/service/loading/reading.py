@@ -11,12 +11,14 @@ from collections.abc import Iterable, Iterator
 from functools import partial
 from itertools import chain
 
+from anchorline.core.errors import nearest_names
 from anchorline.core.gazetteer.rows import RowBlock
 from anchorline.core.reference import BadRow, CheckedBatch, Findings, RowChecker, Source
 from anchorline.core.reference.changes import ChangeSet
 from anchorline.core.reference.findings import Sample
 from anchorline.core.reference.repeats import RowHashes
-from anchorline.core.reference.source import ACTION_COLUMN, SourceError
+from anchorline.core.reference.source import ACTION_COLUMN, KNOWN_COLUMNS, SourceError
+from anchorline.counting import counted
 from anchorline.store.job_model import Job
 from anchorline.store.load_data import KeptBlock
 
@@ -73,6 +75,8 @@ class Reader:
         self._data.put_block(self._hold.claim, LAST_BLOCK, last)
         bad = sum(1 for _ in self._data.bad_rows(self._job.id))
         self._services.jobs.count_bad(self._hold.claim, bad)
+        if not bad and not self._data.rows_used(self._job.id):
+            raise BadFileError("The file holds no rows: there is nothing below its first line.")
         require_few_bad(self._services.jobs.get(self._job.id).rows_done, bad, bad_share)
 
     def _kept_before(self) -> tuple[int, int]:
@@ -102,7 +106,7 @@ class Reader:
                 )
                 position += 1
                 self._look_up()
-        unknown = [Sample(1, "", name, "") for name in source.unknown]
+        unknown = [Sample(1, "", name, _meant(name)) for name in source.unknown]
         self._seen.add_many("unknown-column", len(unknown), unknown)
 
     def _counted(self, parts: Iterable[bytes]) -> Iterator[bytes]:
@@ -186,7 +190,8 @@ def require_few_bad(rows: int, bad: int, share: float) -> None:
     """Raises BadFileError where more rows are bad than may be, or none is usable."""
     if bad >= rows or bad > share * rows:
         raise BadFileError(
-            f"{bad:,} of {rows:,} rows cannot be used, at most {share:.1%} may. See the report."
+            f"{bad:,} of {counted(rows, 'row')} cannot be used, at most {share:.1%} may. "
+            "See the report."
         )
 
 
@@ -220,3 +225,9 @@ def _joined_rows(blocks: list[RowBlock]) -> RowBlock:
         list(chain.from_iterable(block.latitudes for block in blocks)),
         list(chain.from_iterable(block.longitudes for block in blocks)),
     )
+
+
+def _meant(column: str) -> str:
+    """What a column that is not known may be meant to be, for its finding; empty: nothing near."""
+    nearest = nearest_names(column, KNOWN_COLUMNS, limit=1)
+    return f"{column}: is {nearest[0]} meant?" if nearest else column

@@ -15,6 +15,7 @@ from typing import Any, Literal
 from ...address import COMPONENT_SET, COMPONENTS
 from ...errors import NotationError, Problem, nearest_names, unknown_name_detail
 from ..library import LayoutLibrary
+from ..names import unknown_country_detail
 from ..notation import Line, read_line
 
 Document = Mapping[str, Any]
@@ -128,8 +129,7 @@ class _Reader:
         seen: set[str] = set()
         for index, code in enumerate(codes):
             if code not in known:
-                nearest = nearest_names(code, known)
-                self._say(f"/countries/{index}", unknown_name_detail("country code", code, nearest))
+                self._say(f"/countries/{index}", unknown_country_detail(code, known))
             elif code in seen:
                 self._say(f"/countries/{index}", f"{code} is named twice.")
             else:
