@@ -73,7 +73,7 @@ def test_of_two_picks_the_later_one_counts_whichever_answers_first(form_page, cl
     page.get_by_text("4 fields filled.").wait_for()
     assert filled(page) == ABBEY
     assert finder(page).input_value().startswith("16 Abbey Mews")
-    assert send(page, client).addresses[0].components["number"] == "16"
+    assert send(page, client).slots["piano"].components["number"] == "16"
 
 
 def test_a_fill_dies_when_another_country_is_chosen(form_page):
@@ -98,7 +98,7 @@ def test_what_was_picked_last_is_sent_also_where_its_answer_is_late(form_page, c
     held.give(page, 0)
     page.get_by_role("heading", name="Thank you").wait_for()
     record = client.record(page.locator("code").inner_text())
-    assert record.addresses[0].lines == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
+    assert record.slots["piano"].lines == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
 
 
 @pytest.mark.parametrize("country", ["US", "CA", "AU", "IE", "BR", "JP"])
@@ -126,7 +126,7 @@ def test_choosing_another_region_changes_its_name_and_its_code(form_page, client
     pick(page, row.label, row.label)
     # A postcode of no region: those of the scheme's regions would contradict the choice.
     page.locator("#piano_region_code").select_option("VT")
-    components = send(page, client).addresses[0].components
+    components = send(page, client).slots["piano"].components
     assert (components["region_code"], components["region"]) == ("VT", "Vermont")
 
 
@@ -143,9 +143,9 @@ def test_a_street_can_be_taken_and_its_number_typed_in(form_page, client):
     page.keyboard.type("999")
     page.locator("#piano_postcode").fill("qv11zz")
     record = send(page, client)
-    assert record.addresses[0].components["number"] == "999"
-    assert record.addresses[0].address_id is None
-    assert record.addresses[0].typed == "kiln cres"
+    assert record.slots["piano"].components["number"] == "999"
+    assert record.slots["piano"].address_id is None
+    assert record.slots["piano"].typed == "kiln cres"
 
 
 def test_a_number_that_the_street_lacks_comes_along(form_page):

@@ -163,7 +163,7 @@ def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, a
     record = sent.value.json()
     assert sent.value.status == 201, record
     page.goto(f"{stack.url}/console/records/{record['id']}")
-    card = page.locator(".ant-card", has=page.get_by_text("Address: billing"))
+    card = page.locator(".ant-card", has=page.get_by_role("heading", name="Billing address"))
     expect(card.locator("address")).to_contain_text("Vale\nSecond courtyard\n3 rue Haute")
     expect(card).to_contain_text("third@1")
 

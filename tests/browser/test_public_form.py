@@ -66,8 +66,8 @@ def test_the_whole_path_by_keyboard_alone(form_page, client):
     record = client.record(page.locator("code").inner_text())
     assert record.values["contact"] == "Keyboard Quill"
     assert record.values["visit"] == "tuning"
-    assert record.addresses[0].typed == "kiln cres"
-    assert record.addresses[0].components["number"] == "12"
+    assert record.slots["piano"].typed == "kiln cres"
+    assert record.slots["piano"].components["number"] == "12"
 
 
 def test_the_whole_path_by_touch_on_a_phone(phone, stack, client):
@@ -85,7 +85,7 @@ def test_the_whole_path_by_touch_on_a_phone(phone, stack, client):
     phone.get_by_role("button", name="Send").tap()
     phone.get_by_role("heading", name="Thank you").wait_for()
     record = client.record(phone.locator("code").inner_text())
-    assert record.addresses[0].lines == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
+    assert record.slots["piano"].lines == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
 
 
 def test_a_second_address_leaves_no_part_of_the_first(form_page, client):

@@ -13,7 +13,9 @@ from anchorline.client import (
     ServiceFailedError,
     SlotInputShape,
     TooManyError,
+    UnexpectedAnswerError,
     UnreachableError,
+    WrongArgumentError,
 )
 from anchorline.client.transport import Transport
 
@@ -97,7 +99,7 @@ def test_after_the_last_try_the_error_is_raised():
 
 def test_a_submit_is_repeated_with_one_key_only():
     made = {"id": "r", "form": "f", "form_version": 1, "label": "", "made_by": "",
-            "made_at": "2026-01-01T00:00:00Z", "values": {}, "addresses": []}  # fmt: skip
+            "made_at": "2026-01-01T00:00:00Z", "values": {}, "labels": {}, "slots": {}}  # fmt: skip
     line = Line(httpx.ReadError("gone"), httpx.Response(201, json=made))
     line.client().submit("f", {"a": 1})
     keys = {request.headers["Idempotency-Key"] for request in line.sent}
@@ -148,3 +150,71 @@ def test_the_public_names_are_sorted_and_documented():
     assert anchorline.client.__all__ == sorted(anchorline.client.__all__)
     for name, method in inspect.getmembers(Client, inspect.isfunction):
         assert name.startswith("_") or method.__doc__, name
+
+
+def answering(*answers):
+    """A client of a service that gives these answers."""
+    given = iter(answers)
+    http = httpx.MockTransport(lambda _request: next(given))
+    return Client(transport=Transport("http://x.example", "anl_server_a_b", http=http))
+
+
+@pytest.mark.parametrize("url", ["", "   ", None, "127.0.0.1:8470", "ftp://x.example", "http://"])
+def test_an_address_that_is_none_is_said_before_anything_is_sent(url):
+    with pytest.raises(WrongArgumentError, match="give one such as"):
+        Client(url, "anl_server_a_b")
+
+
+@pytest.mark.parametrize("key", ["anl_sérver", "anl server", "anl\nserver"])
+def test_a_key_that_cannot_be_one_is_said(key):
+    with pytest.raises(WrongArgumentError, match="copy it again"):
+        Client("http://x.example", key)
+
+
+@pytest.mark.parametrize(
+    ("call", "said"),
+    [
+        (lambda c: c.fill("f", "s"), "Give one of address_id, group_id and components"),
+        (lambda c: c.fill("f", "s", address_id=5), "address_id"),
+        (lambda c: c.fill("f", "s", address_id="a", components={}), "Give one of"),
+        (lambda c: c.lines("GB", {"street": 5}), "components.street"),
+        (lambda c: c.check("GB", {"street": "x" * 5000}), "at most 4000"),
+        (lambda c: c.submit("f", {"a": []}), "values.a"),
+        (lambda c: c.suggest("\ud800"), "cannot be sent"),
+        (lambda c: c.address("\ud800"), "cannot be sent"),
+        (lambda c: c.submit("f", {"a": "\ud800"}), "a"),
+    ],
+)
+def test_what_cannot_be_sent_is_an_error_of_the_client_that_says_what(call, said):
+    with answering() as client, pytest.raises(WrongArgumentError) as caught:
+        call(client)
+    assert said in str(caught.value)
+    assert "pydantic" not in str(caught.value)
+
+
+@pytest.mark.parametrize(
+    "answer",
+    [
+        httpx.Response(200, text="<html>hello</html>", headers={"Content-Type": "text/html"}),
+        httpx.Response(200, json={"other": 1}),
+        httpx.Response(200, content=b"\xff\xfe"),
+        httpx.Response(204),
+    ],
+)
+def test_something_else_that_answers_is_named(answer):
+    with answering(answer) as client, pytest.raises(UnexpectedAnswerError) as caught:
+        client.layouts()
+    assert "http://x.example answered 20" in str(caught.value)
+    assert "Is it an Anchorline service" in str(caught.value)
+
+
+def test_a_record_names_its_addresses_by_the_slots_they_were_sent_in(client):
+    values = {"contact": "Word", "phone": "12345", "visit": "repair", "piano_street": "Abbey Mews",
+              "piano_town": "Brackwater", "piano_postcode": "qv11aa"}  # fmt: skip
+    sent = {"piano": SlotInputShape(country_code="GB")}
+    record = client.submit("tuning-visit", values, sent)
+    assert record.slots.keys() == sent.keys()
+    assert record.slots["piano"].label == "Where the piano stands"
+    assert record.slots["piano"].component_labels["town"] == "Post town"
+    assert record.labels["contact"] == "Your name"
+    assert record.labels["piano_town"] == "Where the piano stands: Post town"

@@ -40,5 +40,5 @@ def test_starting_twice_says_that_it_runs(stack):
 def test_the_scenario_has_records_of_each_form_and_country(client):
     records = list(client.all_records())
     assert {r.form for r in records} >= set(FORMS)
-    countries = {a.country_code for r in records for a in client.record(r.id).addresses}
+    countries = {a.country_code for r in records for a in client.record(r.id).slots.values()}
     assert countries >= set(COUNTRIES)

@@ -96,15 +96,16 @@ def test_a_form_asks_for_what_a_layout_adds_keeps_it_and_writes_it(api, own):
     body = {"values": values, "slots": {"home": {"country_code": "LU"}}}
     kept = api.post("forms/instrument/records", json=body)
     assert kept.status_code == 201, kept.text
-    [address] = kept.json()["addresses"]
+    address = kept.json()["slots"]["home"]
     assert address["components"]["delivery_note"] == "Ring twice"
     assert address["lines"][:2] == ["Vale", "Ring twice"]
     assert address["layout"] == f"{KEY}@{version}"
     # Without the layout the note is kept, and no longer written.
     api.post(f"own-layouts/{KEY}/go-back", json={"version": 0})
     read = api.get(f"records/{kept.json()['id']}").json()
-    assert read["addresses"][0]["components"]["delivery_note"] == "Ring twice"
-    assert "Ring twice" not in read["addresses"][0]["lines"]
+    assert "slots" in read, read
+    assert read["slots"]["home"]["components"]["delivery_note"] == "Ring twice"
+    assert "Ring twice" not in read["slots"]["home"]["lines"]
     assert read["values"]["home_delivery_note"] == "Ring twice"
     refused = api.post("forms/instrument/records", json=body).json()["errors"]
     assert [e["pointer"] for e in refused] == ["/values/home_delivery_note"]

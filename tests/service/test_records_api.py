@@ -27,7 +27,7 @@ def test_a_submitted_form_becomes_a_record_that_can_be_read_and_found(api, fille
     assert answer.headers["Location"] == f"/api/v1/records/{record['id']}"
     kept = api.get(f"records/{record['id']}").json()
     assert kept == record
-    (address,) = kept["addresses"]
+    address = kept["slots"]["piano"]
     assert address["lines"] == ["16 Abbey Mews", "BRACKWATER", "QV1 1AA"]
     assert (address["edition"], address["typed"], address["changed"]) == ("demo@1", "abbey", [])
     assert kept["label"] == "Zenobia Quill · 16 Abbey Mews, Brackwater, QV1 1AA"
@@ -38,7 +38,7 @@ def test_a_submitted_form_becomes_a_record_that_can_be_read_and_found(api, fille
 
 def test_what_was_changed_by_hand_is_named(api, filled):
     filled["values"]["piano_number"] = "16b"
-    address = api.post(FORM, json=filled).json()["addresses"][0]
+    address = api.post(FORM, json=filled).json()["slots"]["piano"]
     assert address["changed"] == ["piano_number"]
     assert address["components"]["number"] == "16b"
 
@@ -77,7 +77,7 @@ def test_a_submit_that_fails_names_every_problem_and_keeps_nothing(api, filled):
 def test_a_trial_says_what_would_be_kept_and_keeps_nothing(api, filled):
     before = api.get(FORM).json()["total"]
     trial = api.post("forms/tuning-visit/trial", json=filled).json()
-    assert trial["addresses"][0]["components"]["street"] == "Abbey Mews"
+    assert trial["slots"]["piano"]["components"]["street"] == "Abbey Mews"
     assert api.get(FORM).json()["total"] == before
 
 
@@ -85,7 +85,7 @@ def test_an_address_of_a_hidden_slot_is_not_captured(api, filled):
     filled["values"]["destination_street"] = "Nowhere"
     filled["slots"]["destination"] = {"country_code": "GB"}
     record = api.post(FORM, json=filled).json()
-    assert [a["slot"] for a in record["addresses"]] == ["piano"]
+    assert list(record["slots"]) == ["piano"]
     assert "destination_street" not in record["values"]
 
 

@@ -54,9 +54,10 @@ export interface RecordPage {
 }
 
 export interface CapturedAddress {
-  slot: string;
+  label: string;
   country_code: string;
   components: Record<string, string>;
+  component_labels: Record<string, string>;
   facts: { latitude: number | null; longitude: number | null; use: string | null };
   lines: string[];
   address_id: string | null;
@@ -64,9 +65,12 @@ export interface CapturedAddress {
   typed: string;
   changed: string[];
   layout: string;
+  notes: string[];
 }
 
 export interface RecordAnswer extends RecordSummary {
   values: Record<string, string | number | boolean | null>;
-  addresses: CapturedAddress[];
+  /** What the form calls the fields, by their keys. */
+  labels: Record<string, string>;
+  slots: Record<string, CapturedAddress>;
 }

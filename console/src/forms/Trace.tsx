@@ -42,8 +42,8 @@ export function TrialResult({ trial }: { trial: RecordAnswer }): React.ReactNode
   return (
     <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What a record would hold</h2>}>
       <p style={{ marginTop: 0 }}>{trial.label}</p>
-      {trial.addresses.map((address) => (
-        <AddressCard key={address.slot} address={address} />
+      {Object.entries(trial.slots).map(([slot, address]) => (
+        <AddressCard key={slot} slot={slot} address={address} fields={trial.labels} />
       ))}
     </Card>
   );

@@ -1,10 +1,17 @@
 import { Card, Descriptions } from "antd";
 
 import type { CapturedAddress } from "../api/shapes";
+import { Named } from "../parts/Named";
 import { StateTag } from "../parts/StateTag";
 
 /** A captured address: its lines, its components, where it came from. */
-export function AddressCard({ address }: { address: CapturedAddress }): React.ReactNode {
+export function AddressCard(props: {
+  slot: string;
+  address: CapturedAddress;
+  /** What the form calls its fields, by their keys. */
+  fields: Record<string, string>;
+}): React.ReactNode {
+  const { slot, address, fields } = props;
   const { facts } = address;
   const position =
     facts.latitude !== null && facts.longitude !== null
@@ -13,7 +20,7 @@ export function AddressCard({ address }: { address: CapturedAddress }): React.Re
   return (
     <Card
       size="small"
-      title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Address: {address.slot}</h2>}
+      title={<h2 style={{ margin: 0, fontSize: "1rem" }}><Named label={address.label} name={slot} /></h2>}
       extra={<Origin address={address} />}
     >
       <address className="lines" dir="auto">
@@ -26,7 +33,7 @@ export function AddressCard({ address }: { address: CapturedAddress }): React.Re
         items={[
           ...Object.entries(address.components).map(([name, value]) => ({
             key: name,
-            label: <span className="key">{name}</span>,
+            label: <Named label={address.component_labels[name]} name={name} />,
             children: <span dir="auto">{value}</span>,
           })),
           ...(position ? [{ key: "position", label: "latitude, longitude", children: position }] : []),
@@ -35,8 +42,9 @@ export function AddressCard({ address }: { address: CapturedAddress }): React.Re
             ? [{ key: "typed", label: "typed in the finder", children: <span dir="auto">{address.typed}</span> }]
             : []),
           ...(address.changed.length
-            ? [{ key: "changed", label: "changed by hand", children: address.changed.join(", ") }]
+            ? [{ key: "changed", label: "changed by hand", children: address.changed.map((key) => fields[key] ?? key).join(", ") }]
             : []),
+          ...address.notes.map((note, index) => ({ key: `note-${index}`, label: "note", children: note })),
         ]}
       />
     </Card>

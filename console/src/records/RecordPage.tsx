@@ -6,6 +6,7 @@ import { Link, useParams } from "react-router";
 
 import { call } from "../api/call";
 import type { RecordAnswer } from "../api/shapes";
+import { Named } from "../parts/Named";
 import { Failure } from "../parts/Failure";
 import { PageHead } from "../parts/PageHead";
 import { readable } from "../parts/times";
@@ -32,8 +33,8 @@ export default function RecordPage(): React.ReactNode {
         }
       />
       <div style={{ display: "grid", gap: 16, gridTemplateColumns: "repeat(auto-fill, minmax(min(24rem, 100%), 1fr))" }}>
-        {data.addresses.map((address) => (
-          <AddressCard key={address.slot} address={address} />
+        {Object.entries(data.slots).map(([slot, address]) => (
+          <AddressCard key={slot} slot={slot} address={address} fields={data.labels} />
         ))}
       </div>
       <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Fields</h2>} style={{ marginTop: 16 }}>
@@ -42,7 +43,7 @@ export default function RecordPage(): React.ReactNode {
           size="small"
           items={Object.entries(data.values).map(([key, value]) => ({
             key,
-            label: <span className="key">{key}</span>,
+            label: <Named label={data.labels[key]} name={key} />,
             children: <span dir="auto">{typeof value === "boolean" ? (value ? "yes" : "no") : String(value)}</span>,
           }))}
         />

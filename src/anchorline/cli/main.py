@@ -23,6 +23,7 @@ from anchorline.client import (
     NotFoundError,
     RefusedError,
     UnreachableError,
+    WrongArgumentError,
 )
 from anchorline.counting import counted
 
@@ -64,6 +65,7 @@ def _code_of(error: AnchorlineError) -> int:
         (UnreachableError, UNREACHABLE),
         (RefusedError, REFUSED),
         (InvalidError, GIVEN_WRONG),
+        (WrongArgumentError, GIVEN_WRONG),
     ):
         if isinstance(error, kind):
             return code

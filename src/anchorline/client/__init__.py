@@ -29,7 +29,9 @@ from .errors import (
     RefusedError,
     ServiceFailedError,
     TooManyError,
+    UnexpectedAnswerError,
     UnreachableError,
+    WrongArgumentError,
 )
 from .own_layouts import OwnLayouts
 
@@ -54,5 +56,7 @@ __all__ = [
     "SlotInputShape",
     "TooManyError",
     "TraceShape",
+    "UnexpectedAnswerError",
     "UnreachableError",
+    "WrongArgumentError",
 ]

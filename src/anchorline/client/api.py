@@ -31,7 +31,7 @@ from anchorline.wire.records import (
 )
 from anchorline.wire.session import StandAnswer
 
-from .calls import part
+from .calls import part, read_answer, request_body
 from .datasets import Datasets
 from .layouts import LayoutCalls
 from .own_layouts import OwnLayouts
@@ -118,8 +118,8 @@ class Client(LayoutCalls):
         path = f"postcodes/{part(country_code)}/{part(postcode)}"
         answer = self._transport.send("GET", path)
         if answer.json().get("partial"):
-            return PartialPostcodeAnswer.model_validate_json(answer.content)
-        return PostcodeAnswer.model_validate_json(answer.content)
+            return read_answer(PartialPostcodeAnswer, answer)
+        return read_answer(PostcodeAnswer, answer)
 
     def nearest(
         self,
@@ -148,7 +148,7 @@ class Client(LayoutCalls):
     def draft(self, key: str) -> tuple[DraftAnswer, str]:
         """A form's draft and its ETag."""
         answer = self._transport.send("GET", f"forms/{part(key)}/draft")
-        return DraftAnswer.model_validate_json(answer.content), answer.headers["ETag"]
+        return read_answer(DraftAnswer, answer), answer.headers["ETag"]
 
     def put_draft(self, document: FormDocument, *, etag: str | None = None) -> DraftAnswer:
         """Keeps a draft; `etag` is that of the draft it was made from, None for a new form."""
@@ -156,12 +156,12 @@ class Client(LayoutCalls):
         answer = self._transport.send(
             "PUT", f"forms/{part(document.key)}/draft", body=document, headers=headers
         )
-        return DraftAnswer.model_validate_json(answer.content)
+        return read_answer(DraftAnswer, answer)
 
     def publish(self, key: str) -> FormSummary:
         """Publishes the draft as the next version."""
         answer = self._transport.send("POST", f"forms/{part(key)}/publish", repeatable=True)
-        return FormSummary.model_validate_json(answer.content)
+        return read_answer(FormSummary, answer)
 
     def fill(
         self,
@@ -185,7 +185,8 @@ class Client(LayoutCalls):
             country_code: of what was typed alone.
             values: the form's values so far.
         """
-        body = FillRequest(
+        body = request_body(
+            FillRequest,
             address_id=address_id,
             group_id=group_id,
             typed=typed,
@@ -209,11 +210,11 @@ class Client(LayoutCalls):
         answer = self._transport.send(
             "POST",
             f"forms/{part(form)}/records",
-            body=RecordRequest(values=dict(values), slots=dict(slots or {})),
+            body=request_body(RecordRequest, values=dict(values), slots=dict(slots or {})),
             headers={"Idempotency-Key": idempotency_key or str(uuid.uuid4())},
             repeatable=True,
         )
-        return RecordAnswer.model_validate_json(answer.content)
+        return read_answer(RecordAnswer, answer)
 
     def records(
         self,

@@ -6,8 +6,10 @@ from collections.abc import Mapping
 from typing import TypeVar
 from urllib.parse import quote
 
-from pydantic import BaseModel
+import httpx
+from pydantic import BaseModel, ValidationError
 
+from .errors import UnexpectedAnswerError, WrongArgumentError
 from .transport import Transport
 
 _Answer = TypeVar("_Answer", bound=BaseModel)
@@ -22,14 +24,50 @@ class Calls:
     def _get(
         self, path: str, shape: type[_Answer], query: Mapping[str, object] | None = None
     ) -> _Answer:
-        return shape.model_validate_json(self._transport.send("GET", path, query=query).content)
+        return read_answer(shape, self._transport.send("GET", path, query=query))
 
     def _post(self, path: str, shape: type[_Answer], body: BaseModel | None = None) -> _Answer:
         """For calls that do no harm when they are sent again."""
         answer = self._transport.send("POST", path, body=body, repeatable=True)
+        return read_answer(shape, answer)
+
+
+def read_answer(shape: type[_Answer], answer: httpx.Response) -> _Answer:
+    """An answer in its shape.
+
+    Raises:
+        UnexpectedAnswerError: it has another one.
+    """
+    try:
         return shape.model_validate_json(answer.content)
+    except ValidationError as error:
+        kind = answer.headers.get("Content-Type", "something without a type")
+        at = f"{answer.url.scheme}://{answer.url.netloc.decode()}"
+        raise UnexpectedAnswerError(
+            f"{at} answered {answer.status_code} with {kind}, which is no {shape.__name__}. "
+            "Is it an Anchorline service of this release?"
+        ) from error
+
+
+def request_body(shape: type[_Answer], **values: object) -> _Answer:
+    """A request's body.
+
+    Raises:
+        WrongArgumentError: a value is not what the service takes; says which and why.
+    """
+    try:
+        return shape.model_validate(values)
+    except ValidationError as error:
+        faults = [
+            f"{'.'.join(map(str, fault['loc'])) or shape.__name__}: {fault['msg']}"
+            for fault in error.errors(include_url=False, include_context=False)
+        ]
+        raise WrongArgumentError("; ".join(faults)) from error
 
 
 def part(text: str) -> str:
-    """One part of a path, escaped."""
-    return quote(text, safe="")
+    """One part of a path, escaped; WrongArgumentError where it cannot be sent."""
+    try:
+        return quote(text, safe="")
+    except UnicodeError as error:
+        raise WrongArgumentError(f"A text cannot be sent: {error}") from error

@@ -16,7 +16,7 @@ from anchorline.wire.datasets import (
     RulesRequest,
 )
 
-from .calls import Calls, part
+from .calls import Calls, part, read_answer
 
 _PIECE = 1 << 20
 # Bytes that even a busy service keeps in a second, once they are there.
@@ -39,7 +39,7 @@ class Datasets(Calls):
         """Sets a dataset's rules; makes it where it is new."""
         path = f"{_dataset(name)}/rules"
         answer = self._transport.send("PUT", path, body=rules, repeatable=True)
-        return DatasetAnswer.model_validate_json(answer.content)
+        return read_answer(DatasetAnswer, answer)
 
     def load(
         self,
@@ -95,7 +95,7 @@ class Datasets(Calls):
             },
             repeatable=True,
         )
-        return JobAnswer.model_validate_json(answer.content)
+        return read_answer(JobAnswer, answer)
 
     def edition(self, name: str, number: int) -> EditionAnswer:
         """An edition with its findings and comparison."""
@@ -138,12 +138,12 @@ class Datasets(Calls):
         """
         query = {"bad_share": bad_share}
         answer = self._transport.send("POST", f"jobs/{part(job)}/retry", query=query)
-        return JobAnswer.model_validate_json(answer.content)
+        return read_answer(JobAnswer, answer)
 
     def discard_file(self, job: str) -> JobAnswer:
         """Throws the file of a load that failed or was cancelled away."""
         answer = self._transport.send("DELETE", f"jobs/{part(job)}/file")
-        return JobAnswer.model_validate_json(answer.content)
+        return read_answer(JobAnswer, answer)
 
     def report(self, job: str) -> str:
         """The rows that a load left out, as CSV."""

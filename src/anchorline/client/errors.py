@@ -1,7 +1,9 @@
 """What can go wrong when a service is called.
 
 AnchorlineError
+├── WrongArgumentError      what was handed over cannot be sent; nothing was sent
 ├── UnreachableError        nothing answers at the address
+├── UnexpectedAnswerError   something answers there that is no Anchorline service of this release
 └── ProblemError            the service answered with a problem
     ├── InvalidError        400, 413, 415, 422: the request is wrong; see `errors`
     ├── RefusedError        401, 403: the key is missing, wrong, or not enough
@@ -20,8 +22,16 @@ class AnchorlineError(Exception):
     """Root of the client's errors."""
 
 
+class WrongArgumentError(AnchorlineError, ValueError):
+    """What was handed over cannot be sent; the message says what and where."""
+
+
 class UnreachableError(AnchorlineError):
     """Nothing answers."""
+
+
+class UnexpectedAnswerError(AnchorlineError):
+    """Something answers there that is no Anchorline service of this release."""
 
 
 class ProblemError(AnchorlineError):

@@ -17,7 +17,7 @@ from anchorline.wire.layouts import (
 )
 from anchorline.wire.own_layouts import SamplesAnswer
 
-from .calls import Calls, part
+from .calls import Calls, part, request_body
 
 
 class LayoutCalls(Calls):
@@ -50,7 +50,8 @@ class LayoutCalls(Calls):
             from_country: where that is posted, so that the name is in a language read there.
             form: as it is written on this form.
         """
-        body = LinesRequest(
+        body = request_body(
+            LinesRequest,
             components=dict(components),
             international=international,
             from_country=from_country,
@@ -70,7 +71,8 @@ class LayoutCalls(Calls):
         written: list[list[str]] = []
         for start in range(0, len(addresses), MOST_ADDRESSES):
             some = addresses[start : start + MOST_ADDRESSES]
-            body = ManyLinesRequest(
+            body = request_body(
+                ManyLinesRequest,
                 addresses=[dict(address) for address in some],
                 international=international,
                 from_country=from_country,
@@ -83,7 +85,7 @@ class LayoutCalls(Calls):
         self, country_code: str, components: Mapping[str, str], *, form: str | None = None
     ) -> CheckComponentsAnswer:
         """Components held against the country's layout, as it holds on a form or everywhere."""
-        body = CheckComponentsRequest(components=dict(components), form=form)
+        body = request_body(CheckComponentsRequest, components=dict(components), form=form)
         path = f"layouts/{part(country_code)}/check"
         return self._post(path, CheckComponentsAnswer, body)
 

@@ -15,7 +15,7 @@ from anchorline.wire.own_layouts import (
     PreviewRequest,
 )
 
-from .calls import Calls, part
+from .calls import Calls, part, read_answer, request_body
 
 
 class OwnLayouts(Calls):
@@ -28,14 +28,14 @@ class OwnLayouts(Calls):
     def draft(self, key: str) -> tuple[OwnLayoutDraft, str]:
         """A draft, what it changes, what stands against publishing it; and its ETag."""
         answer = self._transport.send("GET", f"{_own(key)}/draft")
-        return OwnLayoutDraft.model_validate_json(answer.content), answer.headers["ETag"]
+        return read_answer(OwnLayoutDraft, answer), answer.headers["ETag"]
 
     def put_draft(self, document: OwnLayoutDocument, *, etag: str | None = None) -> OwnLayoutDraft:
         """Keeps a draft; `etag` is that of the draft it was made from, None for a new one."""
         headers = {"If-Match": etag} if etag else {}
         path = f"{_own(document.key)}/draft"
         answer = self._transport.send("PUT", path, body=document, headers=headers)
-        return OwnLayoutDraft.model_validate_json(answer.content)
+        return read_answer(OwnLayoutDraft, answer)
 
     def preview(
         self,
@@ -46,7 +46,8 @@ class OwnLayouts(Calls):
         language: str = "en",
     ) -> PreviewAnswer:
         """How a country would be asked for and written, were a document published."""
-        body = PreviewRequest(
+        body = request_body(
+            PreviewRequest,
             document=document,
             country_code=country_code,
             language=language,
@@ -64,7 +65,8 @@ class OwnLayouts(Calls):
 
     def go_back(self, key: str, version: int) -> OwnLayoutSummary:
         """Puts an earlier version in force again; 0 lets the layouts below hold."""
-        return self._post(f"{_own(key)}/go-back", OwnLayoutSummary, GoBackRequest(version=version))
+        body = request_body(GoBackRequest, version=version)
+        return self._post(f"{_own(key)}/go-back", OwnLayoutSummary, body)
 
     def remove(self, key: str) -> None:
         """Deletes an own layout; the layouts below it hold again."""

@@ -10,10 +10,11 @@ from typing import Any
 
 import httpx
 from pydantic import BaseModel, ValidationError
+from pydantic_core import PydanticSerializationError
 
 from anchorline.wire.problems import ProblemAnswer
 
-from .errors import UnreachableError, error_of
+from .errors import UnreachableError, WrongArgumentError, error_of
 
 RETRY_STATUSES = frozenset({429, 502, 503, 504})
 LONGEST_PAUSE = 20.0
@@ -30,6 +31,9 @@ class Transport:
         timeout: seconds for a whole answer.
         http: a transport of one's own, for tests.
         sleep: how to wait, for tests.
+
+    Raises:
+        WrongArgumentError: the address or the key cannot be one.
     """
 
     def __init__(
@@ -44,7 +48,8 @@ class Transport:
     ) -> None:
         headers = {"Accept": "application/json, application/problem+json"}
         if key:
-            headers["Authorization"] = f"Bearer {key}"
+            headers["Authorization"] = f"Bearer {_plain_key(key)}"
+        url = _web_address(url)
         self._http = httpx.Client(
             base_url=url.rstrip("/") + "/api/v1/",
             headers=headers,
@@ -80,6 +85,7 @@ class Transport:
             seconds: how much longer than usual its answer may take.
 
         Raises:
+            WrongArgumentError: a text cannot be sent; nothing was.
             UnreachableError: nothing answers, even after the retries.
             ProblemError: the service answered with a problem.
         """
@@ -87,7 +93,10 @@ class Transport:
         may_repeat = method == "GET" if repeatable is None else repeatable
         for attempt in range(1, self._tries + 1):
             last = not may_repeat or attempt == self._tries
-            request = self._request(method, path, query, body, headers, content)
+            try:
+                request = self._request(method, path, query, body, headers, content)
+            except (UnicodeError, PydanticSerializationError, httpx.InvalidURL) as error:
+                raise WrongArgumentError(f"A text cannot be sent: {error}") from error
             request.extensions["timeout"] = timeout.as_dict()
             try:
                 response = self._http.send(request)
@@ -124,6 +133,27 @@ class Transport:
             content=sent,
             headers={**(headers or {}), **({"Content-Type": "application/json"} if body else {})},
         )
+
+
+def _web_address(url: str) -> str:
+    """A service's address that can be called."""
+    given = (url or "").strip()
+    try:
+        parsed = httpx.URL(given)
+    except (httpx.InvalidURL, UnicodeError):
+        parsed = httpx.URL("")
+    if parsed.scheme not in ("http", "https") or not parsed.host:
+        said = f"{given!r} is no address of a service" if given else "No address of a service"
+        raise WrongArgumentError(f"{said}: give one such as http://127.0.0.1:8470.")
+    return given
+
+
+def _plain_key(key: str) -> str:
+    if not (key.isascii() and key.isprintable() and " " not in key):
+        raise WrongArgumentError(
+            "The key has characters that no key has; copy it again. It begins with anl_."
+        )
+    return key
 
 
 def _pause(attempt: int, retry_after: str | None) -> float:

@@ -6,6 +6,8 @@ python -m anchorline.service user EMAIL NAME          password on standard input
 python -m anchorline.service database-password       a new one, where it was lost
 python -m anchorline.service key server NAME
 python -m anchorline.service key browser NAME --origin URL --form KEY
+python -m anchorline.service keys                    all keys, without their secrets
+python -m anchorline.service end-key ID              nobody can use it any more
 """
 
 from __future__ import annotations
@@ -90,6 +92,7 @@ def _new_database_password(settings: Settings) -> int:
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
     from .context import make_services
+    from .key_commands import end_key, list_keys, make_key
     from .passwords import password_problem
 
     with database_of(settings) as url:
@@ -107,20 +110,24 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                 services.sign_in_brake.forget_places(given.email)
                 if given.command == "provision":
                     keys = {
-                        f"{kind}_key": _make_key(
+                        f"{kind}_key": _first_key(
                             services, kind, f"{kind} key of {given.name}", given
                         )
                         for kind in KEY_KINDS
                     }
                     print(json.dumps(keys))
+            elif given.command == "keys":
+                return list_keys(services)
+            elif given.command == "end-key":
+                return end_key(services, given.id)
             else:
-                print(_make_key(services, given.kind, given.name, given))
+                return make_key(services, given)
         finally:
             database.close()
     return 0
 
 
-def _make_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
+def _first_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
     """A key; only a browser key is tied to origins and forms."""
     if kind == "server":
         return services.keys.create(kind, name)
@@ -146,6 +153,9 @@ def _parser() -> argparse.ArgumentParser:
     key = commands.add_parser("key", help="make a key and print it: the only time it is shown")
     key.add_argument("kind", choices=KEY_KINDS)
     key.add_argument("name")
+    commands.add_parser("keys", help="list all keys, without their secrets")
+    ended = commands.add_parser("end-key", help="end a key for good")
+    ended.add_argument("id")
     for keys in (both, key):
         keys.add_argument("--origin", action="append", default=[], help="of a browser key")
         keys.add_argument("--form", action="append", default=[], help="of a browser key")

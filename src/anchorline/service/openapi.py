@@ -60,7 +60,12 @@ _SCHEMES = {
 }
 
 
-_FILE = {"type": "string", "contentMediaType": "application/octet-stream"}
+# JSON Schema says it by `contentMediaType`; code generators look for `format: binary`.
+_FILE = {
+    "type": "string",
+    "format": "binary",
+    "contentMediaType": "application/octet-stream",
+}
 _UPLOAD = {
     "multipart/form-data": {
         "schema": {"type": "object", "required": ["file"], "properties": {"file": _FILE}}

@@ -9,11 +9,13 @@ from __future__ import annotations
 import hashlib
 import hmac
 import secrets
+from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy import select
 
-from .database import Database
+from .database import Database, NotThereError
 from .schema import ApiKeyRow
 
 KEY_KINDS: tuple[str, ...] = ("server", "browser")
@@ -29,6 +31,8 @@ class ApiKey:
         name: what it is for.
         origins: for a browser key: the web origins it may be used from.
         forms: for a browser key: keys of the forms it may be used for.
+        created_at: when it was made, where that was asked for.
+        ended: whether nobody may use it any more.
     """
 
     id: str
@@ -36,6 +40,8 @@ class ApiKey:
     name: str
     origins: tuple[str, ...] = ()
     forms: tuple[str, ...] = ()
+    created_at: datetime | None = None
+    ended: bool = False
 
 
 class KeyStore:
@@ -66,6 +72,20 @@ class KeyStore:
             )
         return f"anl_{kind}_{identifier}_{secret}"
 
+    def list(self) -> Sequence[ApiKey]:
+        """All keys without their secrets, the oldest first, ended ones among them."""
+        with self._database.transaction() as session:
+            rows = session.scalars(select(ApiKeyRow).order_by(ApiKeyRow.created_at, ApiKeyRow.id))
+            return [_key(row) for row in rows]
+
+    def end(self, identifier: str) -> None:
+        """Ends a key for good; NotThereError where there is none with this id."""
+        with self._database.transaction() as session:
+            row = session.get(ApiKeyRow, identifier, with_for_update=True)
+            if row is None:
+                raise NotThereError(f"There is no key {identifier!r}.")
+            row.revoked = True
+
     def check(self, presented: str) -> ApiKey | None:
         """The key that was presented, or None where it is not a valid one."""
         parts = presented.split("_")
@@ -79,7 +99,12 @@ class KeyStore:
                 return None
             if not hmac.compare_digest(row.secret_digest, _digest(parts[3])):
                 return None
-            return ApiKey(row.id, row.kind, row.name, tuple(row.origins), tuple(row.forms))
+            return _key(row)
+
+
+def _key(row: ApiKeyRow) -> ApiKey:
+    origins, forms = tuple(row.origins), tuple(row.forms)
+    return ApiKey(row.id, row.kind, row.name, origins, forms, row.created_at, row.revoked)
 
 
 def _digest(secret: str) -> str:

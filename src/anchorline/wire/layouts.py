@@ -53,10 +53,14 @@ class LayoutList(Shape):
                     "post_of": "FR",
                     "own": [],
                 }
-            ]
+            ],
+            "labels": {"street": "Street", "postcode": "Postcode"},
         }
     )
     layouts: list[LayoutEntry]
+    labels: dict[str, str] = Field(
+        description="What the components are called where no country says otherwise"
+    )
 
 
 class OptionShape(Shape):

@@ -20,10 +20,12 @@ _SUMMARY = {
     "made_by": "page tuning-visit",
 }
 _VALUES = {"contact": "Ada Brindle", "piano_number": "16", "piano_street": "Abbey Mews"}
+_LABELS = {"contact": "Your name", "piano_number": "Where the piano stands: Number"}
 _ADDRESS = {
-    "slot": "piano",
+    "label": "Where the piano stands",
     "country_code": "GB",
     "components": {"number": "16", "street": "Abbey Mews", "town": "Brackwater"},
+    "component_labels": {"number": "Number", "street": "Street", "town": "Post town"},
     "facts": {"latitude": 51.535459, "longitude": -2.880898, "use": "residential"},
     "lines": ["16 Abbey Mews", "BRACKWATER"],
     "address_id": "demo:GB0000012",
@@ -33,6 +35,7 @@ _ADDRESS = {
     "layout": "",
     "notes": [],
 }
+_FILLED = {"values": _VALUES, "labels": _LABELS, "slots": {"piano": _ADDRESS}}
 
 
 class SlotInputShape(RequestShape):
@@ -67,9 +70,10 @@ class RecordRequest(RequestShape):
 class CapturedShape(Shape):
     """The address captured in one slot."""
 
-    slot: str
+    label: str = Field(description="What the form calls the slot")
     country_code: str
     components: dict[str, str]
+    component_labels: dict[str, str] = Field(description="What its country calls the components")
     facts: FactsShape
     lines: list[str]
     address_id: str | None
@@ -98,18 +102,29 @@ class RecordSummary(Shape):
 class RecordAnswer(RecordSummary):
     """A whole record."""
 
-    model_config = example({**_SUMMARY, "values": _VALUES, "addresses": [_ADDRESS]})
+    model_config = example(
+        {**_SUMMARY, "values": _VALUES, "labels": _LABELS, "slots": {"piano": _ADDRESS}}
+    )
     values: dict[str, Value]
-    addresses: list[CapturedShape]
+    labels: dict[str, str] = Field(description="What the form calls the fields, by their keys")
+    slots: dict[str, CapturedShape] = Field(description="By the slots' keys, as they are sent")
 
 
 class TrialAnswer(Shape):
     """What a record would hold, were the form submitted now."""
 
-    model_config = example({"label": _SUMMARY["label"], "values": _VALUES, "addresses": [_ADDRESS]})
+    model_config = example(
+        {
+            "label": _SUMMARY["label"],
+            "values": _VALUES,
+            "labels": _LABELS,
+            "slots": {"piano": _ADDRESS},
+        }
+    )
     label: str
     values: dict[str, Value]
-    addresses: list[CapturedShape]
+    labels: dict[str, str]
+    slots: dict[str, CapturedShape]
 
 
 class FormRecordQuery(RequestShape):

@@ -8,7 +8,7 @@ what a country's scheme tells of a postcode.
 """
 
 from .check import Unused, check_components, masks_hint, unused_components
-from .library import LayoutLibrary, shipped_layouts, usual_label
+from .library import LayoutLibrary, component_label, shipped_layouts, usual_label
 from .lines import (
     LeftOut,
     Written,
@@ -34,6 +34,7 @@ __all__ = [
     "Written",
     "check_components",
     "complete_region",
+    "component_label",
     "language_of",
     "likely_countries",
     "load_names",

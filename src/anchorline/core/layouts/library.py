@@ -77,7 +77,15 @@ def usual_labels(component: str, languages: Iterable[str]) -> dict[str, str]:
 def usual_label(component: str, language: str) -> str:
     """What a component is called in a language (BCP 47), in English where that is not known."""
     labels = usual_labels(component, (language, language.split("-")[0]))
-    return labels.get(language) or labels.get(language.split("-")[0]) or labels["en"]
+    known = labels.get(language) or labels.get(language.split("-")[0]) or labels.get("en")
+    # What only an own layout asks for is called by its name where that layout holds no more.
+    return known or component.replace("_", " ").capitalize()
+
+
+def component_label(layout: Layout | None, component: str, language: str = "en") -> str:
+    """What a component is called in a layout's country; without a layout, as usual."""
+    asked = layout.asks_for(component) if layout is not None else None
+    return asked.label(language) if asked is not None else usual_label(component, language)
 
 
 def _labels(labels: Document, component: str, languages: Iterable[str]) -> dict[str, str]:

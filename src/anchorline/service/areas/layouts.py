@@ -106,7 +106,8 @@ def list_layouts(call: Call) -> Shape:
                 own=[p.own.key for p in published if layout.country_code in p.own.countries],
             )
             for layout in layouts
-        ]
+        ],
+        labels={name: usual_label(name, "en") for name in COMPONENTS},
     )
 
 

@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from anchorline.core.address import Address
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
-from anchorline.core.forms import Captured, Form, SlotInput, capture_slots, check_values
-from anchorline.core.layouts import LayoutLibrary, one_line, write_lines
+from anchorline.core.forms import (
+    Captured,
+    Form,
+    SlotInput,
+    capture_slots,
+    check_values,
+    read_form,
+)
+from anchorline.core.layouts import LayoutLibrary, component_label, one_line, write_lines
 from anchorline.store.database import ReusedKeyError
 from anchorline.store.records import (
     BadCursorError,
@@ -71,7 +78,7 @@ def submit_record(call: Call) -> Reply:
     except ReusedKeyError:
         raise reused_key() from None
     return Reply(
-        _answer(record, _layouts(call, form.key)),
+        _answer(record, form, _layouts(call, form.key)),
         status=201,
         headers={"Location": f"/api/v1/records/{record.id}"},
     )
@@ -93,7 +100,8 @@ def try_record(call: Call) -> Shape:
     return TrialAnswer(
         label=_label(form, values, addresses, layouts),
         values=values,
-        addresses=[_captured(address, layouts) for address in addresses],
+        labels=_field_labels(form, values, addresses, layouts),
+        slots=_slots(form, addresses, layouts),
     )
 
 
@@ -133,7 +141,9 @@ def list_records(call: Call) -> Shape:
 def get_record(call: Call) -> Shape:
     """A whole record with its captured addresses."""
     record = call.services.records.get(call.path["record"])
-    return _answer(record, _layouts(call, record.form))
+    document, _number = call.services.forms.version(record.form, record.form_version)
+    form = read_form(document, call.services.layouts)
+    return _answer(record, form, _layouts(call, record.form))
 
 
 def _layouts(call: Call, form: str) -> LayoutLibrary:
@@ -203,20 +213,51 @@ def _summary(row: KeptSummary) -> dict[str, Any]:
     }
 
 
-def _answer(record: Record, layouts: LayoutLibrary) -> RecordAnswer:
+def _answer(record: Record, form: Form, layouts: LayoutLibrary) -> RecordAnswer:
     return RecordAnswer(
         **_summary(record),
         values=record.values,
-        addresses=[_captured(address, layouts) for address in record.addresses],
+        labels=_field_labels(form, record.values, record.addresses, layouts),
+        slots=_slots(form, record.addresses, layouts),
     )
 
 
-def _captured(address: Captured, layouts: LayoutLibrary) -> CapturedShape:
+def _slots(
+    form: Form, addresses: Sequence[Captured], layouts: LayoutLibrary
+) -> dict[str, CapturedShape]:
+    return {address.slot: _captured(form, address, layouts) for address in addresses}
+
+
+def _field_labels(
+    form: Form,
+    values: Mapping[str, object],
+    addresses: Sequence[Captured],
+    layouts: LayoutLibrary,
+) -> dict[str, str]:
+    """What people read on the form above each value; a slot's parts with the slot's name."""
+    countries = {address.slot: address.country_code for address in addresses}
+    labels: dict[str, str] = {}
+    for field in form.all_fields():
+        if field.key not in values:
+            continue
+        label = field.label
+        slot = form.slot(field.slot) if field.slot else None
+        if not label and field.component:
+            country = countries.get(field.slot or "")
+            layout = layouts.require(country) if country else None
+            label = component_label(layout, field.component)
+        labels[field.key] = f"{slot.label}: {label}" if slot is not None else label or field.key
+    return labels
+
+
+def _captured(form: Form, address: Captured, layouts: LayoutLibrary) -> CapturedShape:
     layout = layouts.require(address.country_code)
+    slot = form.slot(address.slot)
     return CapturedShape(
-        slot=address.slot,
+        label=slot.label if slot is not None else address.slot,
         country_code=address.country_code,
         components=address.components,
+        component_labels={name: component_label(layout, name) for name in address.components},
         facts=facts_shape(address.facts),
         lines=write_lines(layout, address.components),
         address_id=address.address_id,
