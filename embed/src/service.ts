@@ -19,6 +19,19 @@ export interface Suggestions {
   after: string | null;
 }
 
+/** One address, as `GET /addresses/ID` answers it. */
+export interface Address {
+  id: string;
+  components: Record<string, string>;
+  facts: {
+    latitude: number | null;
+    longitude: number | null;
+    use: string | null;
+    languages: string[];
+  };
+  lines: string[];
+}
+
 export interface FillAnswer {
   values: Record<string, string>;
   cleared: string[];

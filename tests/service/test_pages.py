@@ -1,4 +1,5 @@
 import json
+import re
 import subprocess
 import sys
 
@@ -27,6 +28,24 @@ def test_each_page_answers_as_what_it_is(stack, path, status, kind):
         answer = http.get(path)
     assert (answer.status_code, answer.headers["Content-Type"].split(";")[0]) == (status, kind)
     assert answer.headers["X-Content-Type-Options"] == "nosniff"
+
+
+@pytest.mark.parametrize("path", ["/embed/anchorline.js", "/assets/{}"])
+def test_scripts_are_sent_compressed_to_whoever_takes_that(stack, path):
+    with stack.http(None) as http:
+        if "{}" in path:
+            path = re.search(r"/assets/[^\"]+\.js", http.get("/console").text)[0]
+        packed = http.get(path, headers={"Accept-Encoding": "gzip"})
+        plain = http.get(path, headers={"Accept-Encoding": "identity"})
+        assert packed.headers["Content-Encoding"] == "gzip"
+        assert "Content-Encoding" not in plain.headers
+        assert packed.headers["Vary"] == plain.headers["Vary"] == "Accept-Encoding"
+        assert packed.content == plain.content
+        assert int(packed.headers["Content-Length"]) < len(plain.content) / 2
+        assert packed.headers["ETag"] != plain.headers["ETag"]
+        again = {"Accept-Encoding": "gzip", "If-None-Match": packed.headers["ETag"]}
+        assert http.get(path, headers=again).status_code == 304
+        assert http.get("/embed/page.css").headers.get("Content-Encoding") is None, "too small"
 
 
 def test_pages_allow_no_foreign_script(stack):

@@ -10,7 +10,16 @@
 
 import { make, setAttributes, shadowOf } from "../dom";
 import { highlighted } from "../highlight";
-import { type Connection, type Suggestion, type Suggestions, call, connectionOf } from "../service";
+import {
+  type Address,
+  type Connection,
+  ServiceError,
+  type Suggestion,
+  type Suggestions,
+  call,
+  connectionOf,
+} from "../service";
+import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { FinderEngine, type Question } from "./engine";
 import type { FinderState, Option, Status } from "./state";
 import { finderStyle } from "./style";
@@ -27,6 +36,21 @@ const ANNOUNCED: Record<Status, (state: FinderState) => string> = {
   empty: () => "Nothing found: type it in yourself.",
   failed: () => "The address lookup does not answer. Type the address in yourself.",
 };
+
+const ATTRIBUTES = [
+  "label", "country", "elsewhere", "kinds", "language", "takes-groups", "access", "base", "filled",
+];
+
+/** What `anchorline-pick` carries. */
+export interface PickDetail {
+  /** Of the address; of a group (a street, a postcode …) where groups can be taken. */
+  id: string;
+  label: string;
+  /** What was typed to find it. */
+  typed: string;
+  /** The suggestion itself; its `count` is 1 for an address. */
+  row: Suggestion;
+}
 
 export class FinderElement extends HTMLElement {
   static observedAttributes = ["label"];
@@ -74,6 +98,10 @@ export class FinderElement extends HTMLElement {
   connectedCallback(): void {
     const root = shadowOf(this, finderStyle);
     if (root.childNodes.length) return;
+    checkAttributes(this, ATTRIBUTES);
+    if (!this.connection && !this.hasAttribute("access")) {
+      warnOnce(this, "it needs “access”, a browser key of the service.");
+    }
     this.nameIt();
     const box = make("div", { class: "box" }, this.input, this.popup);
     const below = make("div", { class: "below" }, this.status, this.byHand);
@@ -142,6 +170,11 @@ export class FinderElement extends HTMLElement {
     nameList(this.list, this.caption.textContent);
   }
 
+  /** A whole address, for one's own inputs: `await finder.address(event.detail.id)`. */
+  address(id: string): Promise<Address> {
+    return call<Address>(connectionOf(this), `addresses/${encodeURIComponent(id)}`);
+  }
+
   private ask(question: Question, signal: AbortSignal): Promise<Suggestions> {
     const query = new URLSearchParams({ q: question.text, limit: question.within ? "50" : "8" });
     for (const name of ["country", "kinds", "language"]) {
@@ -151,7 +184,11 @@ export class FinderElement extends HTMLElement {
     }
     if (question.within) query.set("within", question.within);
     if (question.after) query.set("after", question.after);
-    return call(connectionOf(this), `suggest?${query}`, { signal });
+    const asking = call<Suggestions>(connectionOf(this), `suggest?${query}`, { signal });
+    asking.catch((error: unknown) => {
+      if (error instanceof ServiceError) isSetupError(this, error);
+    });
+    return asking;
   }
 
   private onKey(event: KeyboardEvent): void {

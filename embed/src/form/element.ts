@@ -10,6 +10,7 @@
 import { make, shadowOf } from "../dom";
 import {
   type Connection,
+  type FillAnswer,
   type Place,
   ServiceError,
   call,
@@ -18,6 +19,7 @@ import {
   insistently,
   path,
 } from "../service";
+import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { FieldView } from "./field";
 import { wantedLanguages } from "./languages";
 import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
@@ -25,8 +27,18 @@ import { SlotView } from "./slot";
 import { formStyle } from "./style";
 import { holds } from "./visibility";
 
-interface Answer {
+const ATTRIBUTES = ["form", "access", "base", "draft", "trial", "level"];
+
+/** What `anchorline-submitted` carries: the record that was made. */
+export interface SubmittedDetail {
   id?: string;
+}
+
+/** What `anchorline-filled` carries. */
+export interface FilledDetail {
+  slot: string;
+  label: string;
+  answer: FillAnswer;
 }
 
 export class FormElement extends HTMLElement {
@@ -42,7 +54,13 @@ export class FormElement extends HTMLElement {
 
   connectedCallback(): void {
     const root = shadowOf(this, formStyle);
-    if (!root.childNodes.length) void this.load();
+    if (root.childNodes.length) return;
+    checkAttributes(this, ATTRIBUTES);
+    if (!this.key) warnOnce(this, "it needs “form”, the key of a form.");
+    if (!this.connection && !this.hasAttribute("access")) {
+      warnOnce(this, "it needs “access”, a browser key of the service.");
+    }
+    void this.load();
   }
 
   /** Loads the form anew; what was typed is gone. */
@@ -58,7 +76,11 @@ export class FormElement extends HTMLElement {
     } catch (error) {
       const again = make("button", { type: "button", class: "link" }, "Try again");
       again.addEventListener("click", () => void this.load());
-      const detail = error instanceof Error ? error.message : String(error);
+      // How the page is set up concerns who built it; the others can only try again.
+      const isSetup = error instanceof ServiceError && isSetupError(this, error);
+      const detail = isSetup
+        ? "The page that it stands on is not set up for it yet."
+        : error instanceof Error ? error.message : String(error);
       root.replaceChildren(
         make("div", { role: "alert", class: "alert shown" }, `The form cannot be shown. ${detail} `, again),
       );
@@ -149,8 +171,8 @@ export class FormElement extends HTMLElement {
     this.sent = content;
     const trial = this.hasAttribute("trial");
     try {
-      const sending = (): Promise<Answer> =>
-        call<Answer>(connectionOf(this), path`forms/${this.key}/` + (trial ? "trial" : "records"), {
+      const sending = (): Promise<SubmittedDetail> =>
+        call<SubmittedDetail>(connectionOf(this), path`forms/${this.key}/` + (trial ? "trial" : "records"), {
           body,
           headers: trial ? {} : { "Idempotency-Key": this.onceKey },
         });
@@ -180,7 +202,7 @@ export class FormElement extends HTMLElement {
     };
   }
 
-  private succeeded(answer: Answer, trial: boolean): void {
+  private succeeded(answer: SubmittedDetail, trial: boolean): void {
     this.sent = "";
     if (trial) {
       this.warn("Nothing is wrong, and nothing was kept.");

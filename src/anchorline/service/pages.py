@@ -19,6 +19,7 @@ from anchorline.store.database import DatabaseUnavailableError, NotThereError
 
 from .busy_words import BUSY_WORDS
 from .context import Services
+from .static_files import static_file
 
 WEB = Path(__file__).with_name("web")
 # The console's component library sets styles on elements; scripts are ours alone.
@@ -52,14 +53,14 @@ def site_pages(services: Services) -> Blueprint:
 
     @pages.get("/embed/<path:name>")
     def embed(name: str) -> Response:
-        response = send_from_directory(WEB / "embed", name, max_age=300)
+        response = static_file(WEB / "embed", name, max_age=300)
         response.headers["Access-Control-Allow-Origin"] = "*"
         return response
 
     @pages.get("/assets/<path:name>")
     def assets(name: str) -> Response:
         # Their names carry a digest of what is in them.
-        return send_from_directory(WEB / "console" / "assets", name, max_age=31_536_000)
+        return static_file(WEB / "console" / "assets", name, max_age=31_536_000)
 
     @pages.get("/favicon.svg")
     @pages.get("/favicon.ico")

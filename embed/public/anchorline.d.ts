@@ -1,0 +1,2 @@
+/** Types of the custom elements and their events. */
+export * from "./types/index";
