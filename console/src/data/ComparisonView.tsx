@@ -2,7 +2,7 @@
 
 import { Card, Table, Tabs } from "antd";
 
-import { count, share } from "../parts/figures";
+import { count, share } from "../parts/formatting";
 import type { Comparison, Difference, DifferenceKind, TownDifferences } from "./shapes";
 
 const KINDS: { kind: DifferenceKind; title: string }[] = [
@@ -17,7 +17,7 @@ export function ComparisonView({ comparison }: { comparison: Comparison }): Reac
   const shown = KINDS.filter(({ kind }) => comparison.samples[kind].length);
   return (
     <>
-      <div className="figures">
+      <div className="formatting">
         {KINDS.map(({ kind, title }) => (
           <Card key={kind} className="figure" size="small">
             <h3>{title}</h3>

@@ -3,10 +3,10 @@
 import { Empty, Table } from "antd";
 import { Link, useNavigate } from "react-router";
 
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { StateTag } from "../parts/StateTag";
-import { count, megabytes } from "../parts/figures";
+import { count, megabytes } from "../parts/formatting";
 import { LoadFile } from "./LoadFile";
 import type { DatasetSummary } from "./shapes";
 import { useDatasets } from "./useData";
@@ -14,7 +14,7 @@ import { useDatasets } from "./useData";
 export default function DatasetListPage(): React.ReactNode {
   const datasets = useDatasets();
   const navigate = useNavigate();
-  if (datasets.isError) return <Failure error={datasets.error} again={() => void datasets.refetch()} />;
+  if (datasets.isError) return <LoadError error={datasets.error} again={() => void datasets.refetch()} />;
   return (
     <>
       <PageHead

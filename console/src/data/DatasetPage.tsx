@@ -3,9 +3,9 @@
 import { Skeleton } from "antd";
 import { Link, useParams } from "react-router";
 
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
-import { counted } from "../parts/figures";
+import { counted } from "../parts/formatting";
 import { EditionTable } from "./EditionTable";
 import { JobCard } from "./JobCard";
 import { LoadFile } from "./LoadFile";
@@ -16,7 +16,7 @@ import { useDataset } from "./useData";
 export default function DatasetPage(): React.ReactNode {
   const { dataset: name = "" } = useParams();
   const dataset = useDataset(name);
-  if (dataset.isError) return <Failure error={dataset.error} again={() => void dataset.refetch()} />;
+  if (dataset.isError) return <LoadError error={dataset.error} again={() => void dataset.refetch()} />;
   if (dataset.isPending) return <Skeleton active />;
   const { data } = dataset;
   const open = data.jobs.filter(isOpen).reverse();

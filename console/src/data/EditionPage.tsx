@@ -3,10 +3,10 @@
 import { Alert, Button, Skeleton } from "antd";
 import { Link, useParams } from "react-router";
 
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { StateTag } from "../parts/StateTag";
-import { counted, megabytes } from "../parts/figures";
+import { counted, megabytes } from "../parts/formatting";
 import { readable } from "../parts/times";
 import { ComparisonView } from "./ComparisonView";
 import { FindingTable } from "./FindingTable";
@@ -21,7 +21,7 @@ export default function EditionPage(): React.ReactNode {
   const settled = dataset.data?.jobs.map((job) => job.id + job.state).join() ?? "";
   const edition = useEdition(name, Number(number), `${settled} ${dataset.data?.active_edition}`);
   const failed = edition.error ?? dataset.error;
-  if (failed) return <Failure error={failed} again={() => void Promise.all([edition.refetch(), dataset.refetch()])} />;
+  if (failed) return <LoadError error={failed} again={() => void Promise.all([edition.refetch(), dataset.refetch()])} />;
   if (!edition.data || !dataset.data) return <Skeleton active />;
   return <Shown dataset={dataset.data} edition={edition.data} />;
 }

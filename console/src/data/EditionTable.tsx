@@ -4,7 +4,7 @@ import { Alert, Button, Empty, Popconfirm, Table } from "antd";
 import { Link } from "react-router";
 
 import { StateTag } from "../parts/StateTag";
-import { count, megabytes } from "../parts/figures";
+import { count, megabytes } from "../parts/formatting";
 import { readable } from "../parts/times";
 import type { Dataset, EditionSummary } from "./shapes";
 import { useEditionAction, useRemoval } from "./useData";

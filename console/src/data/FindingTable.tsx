@@ -3,7 +3,7 @@
 import { Table } from "antd";
 
 import { StateTag } from "../parts/StateTag";
-import { count, share } from "../parts/figures";
+import { count, share } from "../parts/formatting";
 import type { Edition, Finding } from "./shapes";
 
 export function FindingTable({ edition }: { edition: Edition }): React.ReactNode {

@@ -2,7 +2,7 @@
 
 import { Alert, Button, Card, Flex, Popconfirm, Progress } from "antd";
 
-import { count, counted, duration, fileSize } from "../parts/figures";
+import { count, counted, duration, fileSize } from "../parts/formatting";
 import { readable } from "../parts/times";
 import type { Job } from "./shapes";
 import { isOpen } from "./shapes";

@@ -3,6 +3,7 @@
 import { Alert, Button, Card, InputNumber, Switch } from "antd";
 import { useState } from "react";
 
+import { useUnsaved } from "../parts/useUnsaved";
 import type { Dataset, Rules } from "./shapes";
 import { useRules } from "./useData";
 
@@ -19,6 +20,7 @@ export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
   const rules = { ...dataset.rules, ...edited };
   const set = (change: Partial<Rules>): void => setEdited({ ...edited, ...change });
   const changed = Object.keys(edited).length > 0;
+  useUnsaved(changed);
   return (
     <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Rules</h2>}>
       <div className="load-rules">

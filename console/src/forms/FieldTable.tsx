@@ -2,6 +2,9 @@
 
 import { Input, Switch, Table, Tag } from "antd";
 
+import { useComponentLabels } from "../layouts/layouts";
+import { cellLabel } from "../parts/cellLabel";
+import { Named } from "../parts/Named";
 import type { Field, FormDocument, Slot } from "../api/shapes";
 
 interface Row {
@@ -35,6 +38,7 @@ export function FieldTable(props: {
   edit: (next: FormDocument) => void;
 }): React.ReactNode {
   const { document, edit } = props;
+  const labels = useComponentLabels();
   const change = (field: Field, part: Partial<Field>): void =>
     edit(withField(document, { ...field, ...part }));
   return (
@@ -48,14 +52,16 @@ export function FieldTable(props: {
       columns={[
         {
           title: "Field",
+          onCell: cellLabel("Field"),
           render: (_, { field, slot, heading }) => (
-            <span className="key" style={{ paddingInlineStart: slot && !heading ? 12 : 0, whiteSpace: "nowrap" }}>
-              {field.key}
+            <span style={{ display: "block", paddingInlineStart: slot && !heading ? 12 : 0 }}>
+              <Named label={field.label || labels[field.component ?? ""]} name={field.key} />
             </span>
           ),
         },
         {
           title: "Label",
+          onCell: cellLabel("Label"),
           render: (_, { field, heading }) =>
             heading ? (
               <strong>{field.label}</strong>
@@ -72,15 +78,17 @@ export function FieldTable(props: {
         },
         {
           title: "Type",
+          onCell: cellLabel("Type"),
           render: (_, { field, heading }) =>
             heading ? (
               <Tag>address</Tag>
             ) : (
-              <Tag>{field.component ?? field.type ?? "text"}</Tag>
+              <Tag>{field.component ? "part" : (field.type ?? "text")}</Tag>
             ),
         },
         {
           title: "Needed",
+          onCell: cellLabel("Needed"),
           render: (_, { field, heading }) =>
             heading ? null : (
               <Switch
@@ -93,6 +101,7 @@ export function FieldTable(props: {
         },
         {
           title: "Shown",
+          onCell: cellLabel("Shown"),
           render: (_, { field, slot, heading }) => {
             const condition = heading ? slot?.show_when : field.show_when;
             return condition ? `when ${condition.field} is ${condition.values.join(" or ")}` : "always";

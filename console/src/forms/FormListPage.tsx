@@ -6,7 +6,7 @@ import { Link } from "react-router";
 
 import { call } from "../api/call";
 import type { FormSummary } from "../api/shapes";
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { readable } from "../parts/times";
@@ -16,7 +16,7 @@ export default function FormListPage(): React.ReactNode {
     queryKey: ["forms"],
     queryFn: () => call<{ forms: FormSummary[] }>("forms"),
   });
-  if (forms.isError) return <Failure error={forms.error} again={() => void forms.refetch()} />;
+  if (forms.isError) return <LoadError error={forms.error} again={() => void forms.refetch()} />;
   return (
     <>
       <PageHead title="Forms" about="Web forms are filled by anyone at their public page; record forms by staff." />

@@ -1,12 +1,12 @@
 /** One form: its fields and mappings on one side, the live form and its trace on the other. */
 
-import { Alert, App, Button, Card, Skeleton, Tabs } from "antd";
+import { Alert, App, Button, Card, Segmented, Skeleton } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
 import { DraftActions } from "../parts/DraftActions";
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { SaveProblem } from "../parts/SaveProblem";
@@ -16,11 +16,14 @@ import { LiveForm } from "./LiveForm";
 import { MappingTable } from "./MappingTable";
 import { FillTrace, TrialResult } from "./Trace";
 
+// No slot has this key: keys have no blanks.
+const FIELDS = "the fields";
+
 export default function FormPage(): React.ReactNode {
   const { form: key = "" } = useParams();
   const draft = useDraft<FormDocument, Draft>(`forms/${key}`, ["forms", "stand"]);
   if (draft.kept.isError) {
-    return <Failure error={draft.kept.error} again={() => void draft.kept.refetch()} />;
+    return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   }
   if (!draft.kept.data || !draft.document) return <Skeleton active />;
   const { form } = draft.kept.data.body;
@@ -58,27 +61,32 @@ function Editor(props: {
   edit: (next: FormDocument) => void;
 }): React.ReactNode {
   const { document, edit } = props;
+  const [part, setPart] = useState(FIELDS);
+  const at = document.slots.findIndex((slot) => slot.key === part);
+  const slot = document.slots[at];
   return (
-    <Tabs
-      items={[
-        {
-          key: "fields",
-          label: "Fields",
-          children: <FieldTable document={document} edit={edit} />,
-        },
-        ...document.slots.map((slot, index) => ({
-          key: `slot-${slot.key}`,
-          label: `Mapping: ${slot.key}`,
-          children: (
-            <MappingTable
-              document={document}
-              slot={slot}
-              edit={(next) => edit({ ...document, slots: document.slots.with(index, next) })}
-            />
-          ),
-        })),
-      ]}
-    />
+    <>
+      <Segmented
+        className="form-parts"
+        aria-label="What to edit"
+        value={slot ? part : FIELDS}
+        onChange={setPart}
+        options={[
+          { value: FIELDS, label: "Fields" },
+          ...document.slots.map(({ key, label }) => ({ value: key, label: `Mapping: ${label}` })),
+        ]}
+      />
+      {slot ? (
+        <MappingTable
+          key={slot.key}
+          document={document}
+          slot={slot}
+          edit={(next) => edit({ ...document, slots: document.slots.with(at, next) })}
+        />
+      ) : (
+        <FieldTable document={document} edit={edit} />
+      )}
+    </>
   );
 }
 
@@ -119,7 +127,7 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDoc
           }}
         />
       </Card>
-      {filled && <FillTrace filled={filled} />}
+      {filled && draft.document && <FillTrace filled={filled} document={draft.document} />}
       {trial && <TrialResult trial={trial} />}
     </div>
   );

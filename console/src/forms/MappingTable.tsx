@@ -4,6 +4,9 @@ import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from
 import { Button, Empty, Input, Select, Space, Table } from "antd";
 
 import type { FormDocument, Rule, Slot } from "../api/shapes";
+import { useComponentLabels } from "../layouts/layouts";
+import { cellLabel } from "../parts/cellLabel";
+import { Named } from "../parts/Named";
 import { CHANGES, COMPONENTS } from "../api/vocabulary";
 
 interface Row {
@@ -22,7 +25,8 @@ export function MappingTable(props: {
     const rule = slot.mapping[at];
     if (rule) put(slot.mapping.with(at, { ...rule, ...part }));
   };
-  const fields = fieldChoices(document, slot);
+  const labels = useComponentLabels();
+  const fields = fieldChoices(document, slot, labels);
   return (
     <>
       <Table<Row>
@@ -36,6 +40,7 @@ export function MappingTable(props: {
         columns={[
           {
             title: "Components",
+            onCell: cellLabel("Components"),
             width: "30%",
             render: (_, { rule, at }) => (
               <Select
@@ -43,13 +48,16 @@ export function MappingTable(props: {
                 aria-label={`Components of rule ${at + 1}`}
                 style={{ width: "100%", minWidth: 120 }}
                 value={rule.components}
-                options={COMPONENTS.map((value) => ({ value, label: value }))}
+                options={COMPONENTS.map((value) => ({ value, label: labels[value] ?? value }))}
+                optionRender={({ value, label }) => <Named label={String(label)} name={String(value)} />}
+                showSearch={{ filterOption: hasText }}
                 onChange={(components) => change(at, { components })}
               />
             ),
           },
           {
             title: "Joined by",
+            onCell: cellLabel("Joined by"),
             width: 66,
             render: (_, { rule, at }) =>
               rule.components.length < 2 ? (
@@ -65,6 +73,7 @@ export function MappingTable(props: {
           },
           {
             title: "Changed",
+            onCell: cellLabel("Changed"),
             render: (_, { rule, at }) => (
               <Select
                 mode="multiple"
@@ -79,9 +88,12 @@ export function MappingTable(props: {
           },
           {
             title: "Into field",
+            onCell: cellLabel("Into field"),
             render: (_, { rule, at }) => (
               <Select
-                showSearch
+                showSearch={{ filterOption: hasText }}
+                optionRender={({ value, label }) => <Named label={String(label)} name={String(value)} />}
+                popupMatchSelectWidth={false}
                 aria-label={`Field of rule ${at + 1}`}
                 style={{ width: "100%", minWidth: 120 }}
                 value={rule.into}
@@ -167,7 +179,19 @@ function withSpaces(shown: string): string {
 }
 
 /** The slot's own parts first, then the form's other fields. */
-function fieldChoices(document: FormDocument, slot: Slot): { value: string; label: string }[] {
+function fieldChoices(
+  document: FormDocument,
+  slot: Slot,
+  labels: Record<string, string>,
+): { value: string; label: string }[] {
   const others = document.fields.flatMap((entry) => ("slot" in entry ? [] : [entry]));
-  return [...slot.parts, ...others].map((field) => ({ value: field.key, label: field.key }));
+  return [...slot.parts, ...others].map((field) => ({
+    value: field.key,
+    label: field.label || (field.component && labels[field.component]) || field.key,
+  }));
+}
+
+/** Whether a choice is called so, by its label or its key. */
+function hasText(typed: string, option: { value?: unknown; label?: unknown } | undefined): boolean {
+  return `${String(option?.label)} ${String(option?.value)}`.toLowerCase().includes(typed.toLowerCase());
 }

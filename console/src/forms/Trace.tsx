@@ -2,11 +2,21 @@
 
 import { Alert, Card } from "antd";
 
-import type { RecordAnswer } from "../api/shapes";
+import { fieldsOf } from "../../../embed/src/form/model";
+import type { FormDocument, RecordAnswer } from "../api/shapes";
+import { useComponentLabels } from "../layouts/layouts";
+import { Named } from "../parts/Named";
 import { AddressCard } from "../records/AddressCard";
 import type { Filled } from "./LiveForm";
 
-export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
+export function FillTrace({ filled, document }: { filled: Filled; document: FormDocument }): React.ReactNode {
+  const labels = useComponentLabels();
+  const fields = new Map(fieldsOf(document).map((field) => [field.key, field]));
+  const called = (name: string): string => labels[name] ?? name;
+  const fieldLabel = (key: string): string | undefined => {
+    const field = fields.get(key);
+    return field?.label || labels[field?.component ?? ""];
+  };
   const { trace, warnings } = filled.answer;
   const silent = trace.filter((step) => step.detail.startsWith("nothing to write"));
   const told = trace.filter((step) => !silent.includes(step));
@@ -21,17 +31,17 @@ export function FillTrace({ filled }: { filled: Filled }): React.ReactNode {
       <ol className="trace">
         {told.map((step, index) => (
           <li key={index}>
-            <code>{step.components.join(" + ") || "before"}</code>
+            <span>{step.components.map(called).join(" + ") || "before"}</span>
             <span aria-hidden>→</span>
             <span>
-              <code>{step.field}</code> {step.detail}
+              <Named label={fieldLabel(step.field)} name={step.field} />: {step.detail}
             </span>
           </li>
         ))}
       </ol>
       {silent.length > 0 && (
         <p style={{ marginBottom: 0, color: "#51666f" }}>
-          The address has nothing for: {silent.flatMap((step) => step.components).join(", ")}.
+          The address has nothing for: {silent.flatMap((step) => step.components).map(called).join(", ")}.
         </p>
       )}
     </Card>

@@ -6,13 +6,13 @@ import { Link } from "react-router";
 
 import { call } from "../api/call";
 import type { Stand } from "../api/shapes";
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { nextSteps } from "./nextSteps";
 
 export default function HomePage(): React.ReactNode {
   const stand = useQuery({ queryKey: ["stand"], queryFn: () => call<Stand>("stand") });
-  if (stand.isError) return <Failure error={stand.error} again={() => void stand.refetch()} />;
+  if (stand.isError) return <LoadError error={stand.error} again={() => void stand.refetch()} />;
   return (
     <>
       <PageHead title="Where things stand" />
@@ -38,7 +38,7 @@ function Figures({ stand }: { stand: Stand }): React.ReactNode {
   const countries = new Set(stand.editions.flatMap((edition) => edition.countries));
   const share = stand.captured ? Math.round((100 * stand.picked) / stand.captured) : null;
   return (
-    <div className="figures">
+    <div className="formatting">
       <Figure
         title="Addresses that can be found"
         value={addresses.toLocaleString("en")}

@@ -1,19 +1,20 @@
 /** The layouts of all countries, searched by name or code. */
 
-import { Button, Empty, Input, Table } from "antd";
+import { Button, Empty, Table } from "antd";
 import { useDeferredValue } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
+import { SearchBox, useAddressText } from "../parts/SearchBox";
 import { FactsTag } from "./FactsTag";
 import { type LayoutEntry, useLayouts } from "./layouts";
 
 export default function LayoutListPage(): React.ReactNode {
   const layouts = useLayouts();
-  const [place, setPlace] = useSearchParams();
-  const wanted = useDeferredValue((place.get("q") ?? "").trim().toLocaleLowerCase());
-  if (layouts.isError) return <Failure error={layouts.error} again={() => void layouts.refetch()} />;
+  const [text, setText] = useAddressText("q");
+  const wanted = useDeferredValue(text.trim().toLocaleLowerCase());
+  if (layouts.isError) return <LoadError error={layouts.error} again={() => void layouts.refetch()} />;
   const names = new Map((layouts.data ?? []).map((entry) => [entry.country_code, entry.name]));
   const found = (layouts.data ?? []).filter(
     ({ name, country_code }) =>
@@ -33,13 +34,12 @@ export default function LayoutListPage(): React.ReactNode {
         </Link>
       </PageHead>
       <div className="search-bar">
-        <Input
-          aria-label="Name or code of a country"
+        <SearchBox
+          label="Name or code of a country"
           placeholder="Name or code of a country"
-          value={place.get("q") ?? ""}
-          onChange={(event) => setPlace(event.target.value ? { q: event.target.value } : {}, { replace: true })}
-          allowClear
-          style={{ flex: "0 1 22rem" }}
+          text={text}
+          change={setText}
+          width="0 1 22rem"
         />
         <span role="status" className="hint" style={{ alignSelf: "center" }}>
           {layouts.data ? `${found.length} of ${layouts.data.length}` : ""}
@@ -52,7 +52,7 @@ export default function LayoutListPage(): React.ReactNode {
         dataSource={found}
         pagination={{ pageSize: 20, showSizeChanger: false, hideOnSinglePage: true }}
         scroll={{ x: true }}
-        locale={{ emptyText: <Empty description={`No country is called ${place.get("q") ?? ""}.`} /> }}
+        locale={{ emptyText: <Empty description={`No country is called ${text}.`} /> }}
         columns={[
           {
             title: "Country",

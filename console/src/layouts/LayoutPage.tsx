@@ -4,7 +4,7 @@ import { Button, Card, Select, Skeleton } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useParams } from "react-router";
 
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { AskedForm } from "./AskedForm";
 import { FactsTag } from "./FactsTag";
@@ -21,7 +21,7 @@ export default function LayoutPage(): React.ReactNode {
   const [form, setForm] = useState("");
   const forms = useForms();
   const layout = useLayout(country, language, form);
-  if (layout.isError) return <Failure error={layout.error} again={() => void layout.refetch()} />;
+  if (layout.isError) return <LoadError error={layout.error} again={() => void layout.refetch()} />;
   if (!layout.data) return <Skeleton active />;
   const { name, languages, confidence, source } = layout.data;
   return (

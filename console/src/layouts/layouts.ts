@@ -79,12 +79,19 @@ export function samplePostcode(layout: Pick<Layout, "masks" | "starts">): string
   return filled.join("");
 }
 
+const ALL_LAYOUTS = {
+  queryKey: ["layouts"],
+  queryFn: () => call<{ layouts: LayoutEntry[]; labels: Record<string, string> }>("layouts"),
+  staleTime: Infinity,
+};
+
 export function useLayouts() {
-  return useQuery({
-    queryKey: ["layouts"],
-    queryFn: async () => (await call<{ layouts: LayoutEntry[] }>("layouts")).layouts,
-    staleTime: Infinity,
-  });
+  return useQuery({ ...ALL_LAYOUTS, select: (all) => all.layouts });
+}
+
+/** What the components are called where no country says otherwise. */
+export function useComponentLabels(): Record<string, string> {
+  return useQuery({ ...ALL_LAYOUTS, select: (all) => all.labels }).data ?? {};
 }
 
 /** A layout as it holds on a form, or everywhere where `form` is empty. */

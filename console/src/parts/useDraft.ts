@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 
 import { call, callWithEtag } from "../api/call";
+import { useUnsaved } from "./useUnsaved";
 
 /** What lists show of a document that is drafted and published. */
 export interface Drafted {
@@ -44,6 +45,7 @@ export function useDraft<Document, Body extends { document: Document }>(path: st
     mutationFn: () => call<Drafted>(`${path}/publish`, { method: "POST" }),
     onSuccess: refreshLists,
   });
+  useUnsaved(edited !== null);
   const edit = useCallback((next: Document) => setEdited(next), []);
   const discard = (): void => {
     setEdited(null);

@@ -1,13 +1,14 @@
 /** The records: searched, sorted, page by page. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Button, Empty, Input, Select, Table } from "antd";
+import { Button, Empty, Select, Table } from "antd";
 import { Link, useSearchParams } from "react-router";
 
 import { call } from "../api/call";
 import type { FormSummary, RecordPage, RecordSummary } from "../api/shapes";
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
+import { SearchBox, useAddressText, withText } from "../parts/SearchBox";
 import { readable } from "../parts/times";
 import { usePages } from "./usePages";
 
@@ -22,6 +23,7 @@ const PAGE_SIZE = 25;
 export default function RecordListPage(): React.ReactNode {
   const [place, setPlace] = useSearchParams();
   const form = place.get("form") ?? "";
+  const [text, setText] = useAddressText("search");
   const search = place.get("search") ?? "";
   const sort = place.get("sort") ?? "newest";
   const pages = usePages([form, search, sort].join("\n"));
@@ -38,14 +40,9 @@ export default function RecordListPage(): React.ReactNode {
     queryFn: () => call<{ forms: FormSummary[] }>("forms"),
   });
   const set = (name: string, value: string): void => {
-    setPlace((old) => {
-      const next = new URLSearchParams(old);
-      if (value) next.set(name, value);
-      else next.delete(name);
-      return next;
-    });
+    setPlace((old) => withText(old, name, value));
   };
-  if (records.isError) return <Failure error={records.error} again={() => void records.refetch()} />;
+  if (records.isError) return <LoadError error={records.error} again={() => void records.refetch()} />;
   const titles = new Map(forms.data?.forms.map((f) => [f.key, f.title]));
   const total = records.data?.total ?? 0;
   const first = pages.number * PAGE_SIZE + 1;
@@ -54,13 +51,12 @@ export default function RecordListPage(): React.ReactNode {
     <>
       <PageHead title="Records" about="Filled forms with the addresses that were captured." />
       <div style={{ display: "flex", flexWrap: "wrap", gap: 12, marginBottom: 16 }}>
-        <Input.Search
-          aria-label="Search the records"
+        <SearchBox
+          label="Search the records"
           placeholder="Words from anywhere in the record"
-          defaultValue={search}
-          allowClear
-          onSearch={(text) => set("search", text)}
-          style={{ flex: "1 1 18rem", maxWidth: 480 }}
+          text={text}
+          change={setText}
+          width="1 1 18rem"
         />
         <Select
           aria-label="Form"

@@ -5,9 +5,9 @@ import { Card, Descriptions, Skeleton } from "antd";
 import { Link, useParams } from "react-router";
 
 import { call } from "../api/call";
-import type { RecordAnswer } from "../api/shapes";
+import type { FormSummary, RecordAnswer } from "../api/shapes";
 import { Named } from "../parts/Named";
-import { Failure } from "../parts/Failure";
+import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { readable } from "../parts/times";
 import { AddressCard } from "./AddressCard";
@@ -18,7 +18,11 @@ export default function RecordPage(): React.ReactNode {
     queryKey: ["record", id],
     queryFn: () => call<RecordAnswer>(`records/${encodeURIComponent(id)}`),
   });
-  if (record.isError) return <Failure error={record.error} again={() => void record.refetch()} />;
+  const forms = useQuery({
+    queryKey: ["forms"],
+    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+  });
+  if (record.isError) return <LoadError error={record.error} again={() => void record.refetch()} />;
   if (record.isPending) return <Skeleton active />;
   const { data } = record;
   return (
@@ -27,7 +31,9 @@ export default function RecordPage(): React.ReactNode {
         title={<span dir="auto">{data.label}</span>}
         about={
           <>
-            <Link to={`/forms/${data.form}`}>{data.form}</Link>, version {data.form_version}, made{" "}
+            <Link to={`/forms/${data.form}`}>
+              {forms.data?.forms.find((form) => form.key === data.form)?.title ?? data.form}
+            </Link>, version {data.form_version}, made{" "}
             {readable(data.made_at)} by {data.made_by} · <span className="key">{data.id}</span>
           </>
         }

@@ -1,12 +1,13 @@
 /** A bench for searching: what is found for a text, how it was read, and why in this order. */
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Alert, Empty, Input, Select } from "antd";
+import { Alert, Empty, Select } from "antd";
 import { useDeferredValue } from "react";
 import { useSearchParams } from "react-router";
 
-import { counted } from "../parts/figures";
+import { counted } from "../parts/formatting";
 import { PageHead } from "../parts/PageHead";
+import { SearchBox, useAddressText, withText } from "../parts/SearchBox";
 import { FoundTable } from "./FoundTable";
 import { ReadingTable } from "./ReadingTable";
 import { KINDS, type Found, search } from "./search";
@@ -22,34 +23,22 @@ export default function TrySearchPage(): React.ReactNode {
     retry: false,
   });
   const set = (name: string, value: string): void =>
-    setPlace(
-      (old) => {
-        const next = new URLSearchParams(old);
-        if (value) next.set(name, value);
-        else next.delete(name);
-        return next;
-      },
-      { replace: true },
-    );
-  const field = (name: string): Pick<NarrowingProps, "value" | "change"> => ({
-    value: place.get(name) ?? "",
-    change: (value) => set(name, value),
-  });
+    setPlace((old) => withText(old, name, value), { replace: true });
+  const [text, setText] = useAddressText("q");
   const asked = Boolean(place.get("q") || place.get("within"));
   return (
     <>
       <PageHead title="Try a search" about="Type as people would: the trace says how it was read and what each row is worth." />
       <div className="search-bar">
-        <Input
-          aria-label="Search text"
+        <SearchBox
+          label="Search text"
           placeholder="Street, town, postcode, firm …"
-          value={place.get("q") ?? ""}
-          onChange={(event) => set("q", event.target.value)}
-          allowClear
+          text={text}
+          change={setText}
+          width="2 1 15rem"
           autoFocus
-          style={{ flex: "2 1 15rem" }}
         />
-        <Narrowing label="Countries, as codes with commas" example="Countries: GB,FR" width="9rem" {...field("country")} />
+        <Narrowing label="Countries, as codes with commas" example="Countries: GB,FR" width="9rem" name="country" />
         <Select
           aria-label="Kinds of rows"
           mode="multiple"
@@ -59,8 +48,8 @@ export default function TrySearchPage(): React.ReactNode {
           onChange={(kinds) => set("kinds", kinds.join(","))}
           style={{ flex: "1 1 8rem" }}
         />
-        <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" width="10rem" {...field("near")} />
-        <Narrowing label="Language of places with several, as a code" example="Language: cy" width="8rem" {...field("language")} />
+        <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" width="10rem" name="near" />
+        <Narrowing label="Language of places with several, as a code" example="Language: cy" width="8rem" name="language" />
       </div>
       {place.get("within") && (
         <p>
@@ -79,23 +68,16 @@ export default function TrySearchPage(): React.ReactNode {
   );
 }
 
-interface NarrowingProps {
-  label: string;
-  example: string;
-  width: string;
-  value: string;
-  change: (value: string) => void;
-}
-
 /** One way to narrow a search, as text. */
-function Narrowing({ label, example, width, value, change }: NarrowingProps): React.ReactNode {
+function Narrowing(props: { label: string; example: string; width: string; name: string }): React.ReactNode {
+  const [text, setText] = useAddressText(props.name);
   return (
-    <Input
-      aria-label={label}
-      placeholder={example}
-      value={value}
-      onChange={(event) => change(event.target.value)}
-      style={{ flex: `0 1 ${width}` }}
+    <SearchBox
+      label={props.label}
+      placeholder={props.example}
+      text={text}
+      change={setText}
+      width={`0 1 ${props.width}`}
     />
   );
 }

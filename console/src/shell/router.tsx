@@ -2,8 +2,8 @@ import { Spin } from "antd";
 import { Suspense, lazy } from "react";
 import { createBrowserRouter } from "react-router";
 
-import { Frame } from "./Frame";
-import { Lost } from "./Lost";
+import { AppShell } from "./AppShell";
+import { NotFoundPage } from "./NotFoundPage";
 
 const Home = lazy(() => import("../home/HomePage"));
 const FormList = lazy(() => import("../forms/FormListPage"));
@@ -32,7 +32,7 @@ export const router = createBrowserRouter(
   [
     {
       path: "/",
-      element: <Frame />,
+      element: <AppShell />,
       children: [
         { index: true, element: page(Home) },
         { path: "forms", element: page(FormList) },
@@ -48,7 +48,7 @@ export const router = createBrowserRouter(
         { path: "layouts/own/:layout", element: page(OwnLayout) },
         { path: "layouts/:country", element: page(LayoutPage) },
         { path: "search", element: page(TrySearch) },
-        { path: "*", element: <Lost /> },
+        { path: "*", element: <NotFoundPage /> },
       ],
     },
   ],

@@ -37,7 +37,7 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => call<void>("session", { method: "DELETE" }),
     onSettled: () => {
-      queries.clear();
+      queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== "session" });
       queries.setQueryData(["session"], null);
     },
   });

@@ -7,6 +7,8 @@ import { useState } from "react";
 import { AddAsked } from "./AddAsked";
 import { arrange, changeAsked, entryFor, forgetAsked, relabel, shifted } from "./changes";
 import { problemsAt } from "./problems";
+import { Named } from "../../parts/Named";
+import { useComponentLabels } from "../layouts";
 import type { OwnDocument, Preview, PreviewAsked } from "./shapes";
 
 export function AskEditor(props: {
@@ -64,12 +66,13 @@ function AskedRow(props: {
 }): React.ReactNode {
   const { asked, below, document, language, edit } = props;
   const { component } = asked;
+  const labels = useComponentLabels();
   const entry = entryFor(document, component);
   const own = entry.label?.[language] ?? "";
   const as = below?.label ?? asked.label;
   return (
     <div role="listitem" className={asked.change === null ? "ask-row" : "ask-row own"}>
-      <span className="key">{component}</span>
+      <Named label={labels[component]} name={component} />
       <Input
         aria-label={`Label of ${component}`}
         dir="auto"
@@ -124,7 +127,7 @@ function Hidden(props: { document: OwnDocument; preview: Preview; edit: (next: O
             <li key={component}>
               {preview.hidden.find((one) => one.component === component)?.label ?? component}{" "}
               <Button size="small" onClick={() => edit(forgetAsked(document, component))}>
-                Show {component} again
+                Show {preview.hidden.find((one) => one.component === component)?.label ?? component} again
               </Button>
               {needed && !optional && (
                 <Button size="small" onClick={() => edit(changeAsked(document, component, { required: false }))}>

@@ -7,6 +7,7 @@ import { useNavigate, useSearchParams } from "react-router";
 
 import { call } from "../../api/call";
 import { PageHead } from "../../parts/PageHead";
+import { useUnsaved } from "../../parts/useUnsaved";
 import { Scope, type ScopePart } from "./Scope";
 import { useOwnLayouts } from "./useOwn";
 
@@ -27,6 +28,7 @@ export default function NewOwnPage(): React.ReactNode {
       await go(`/layouts/own/${key}`);
     },
   });
+  useUnsaved(scope.title.trim() !== "" && make.isIdle);
   const missing = !scope.title.trim() ? "a name" : scope.countries.length === 0 ? "a country" : "";
   return (
     <>

@@ -8,7 +8,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { call } from "../../api/call";
 import { COMPONENTS } from "../../api/vocabulary";
 import { DraftActions } from "../../parts/DraftActions";
-import { Failure } from "../../parts/Failure";
+import { LoadError } from "../../parts/LoadError";
 import { PageHead } from "../../parts/PageHead";
 import { PublishState } from "../../parts/PublishState";
 import { SaveProblem } from "../../parts/SaveProblem";
@@ -32,7 +32,7 @@ export default function OwnLayoutPage(): React.ReactNode {
   const { layout: key = "" } = useParams();
   const draft = useDraft<OwnDocument, OwnDraft>(`own-layouts/${key}`, LISTS);
   const { modal } = App.useApp();
-  if (draft.kept.isError) return <Failure error={draft.kept.error} again={() => void draft.kept.refetch()} />;
+  if (draft.kept.isError) return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   if (!draft.kept.data || !draft.document) return <Skeleton active />;
   const { own_layout: state, conflicts, differences } = draft.kept.data.body;
   return (
@@ -85,14 +85,14 @@ export default function OwnLayoutPage(): React.ReactNode {
       <Card size="small" style={{ marginBottom: 16 }}>
         <Scope scope={draft.document} change={(part) => draft.edit({ ...(draft.document as OwnDocument), ...part })} />
       </Card>
-      {draft.document.countries.length > 0 && <Workplace document={draft.document} edit={draft.edit} />}
+      {draft.document.countries.length > 0 && <CountryEditor document={draft.document} edit={draft.edit} />}
       <Versions layout={key} refresh={draft.refreshLists} />
     </>
   );
 }
 
 /** One country of it: what is changed on one side, how it looks on the other. */
-function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => void }): React.ReactNode {
+function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument) => void }): React.ReactNode {
   const { document, edit } = props;
   const names = new Map((useLayouts().data ?? []).map((entry) => [entry.country_code, entry.name]));
   const [chosen, setChosen] = useState("");
@@ -114,7 +114,7 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
   };
   return (
     <>
-      <div className="workplace-bar">
+      <div className="country-editor-bar">
         {document.countries.length <= 4 ? (
           <Segmented
             aria-label="Country to look at"
@@ -155,7 +155,7 @@ function Workplace(props: { document: OwnDocument; edit: (next: OwnDocument) => 
           {problemsElsewhere(begun(document) ? shown.problems : []).map((detail) => (
             <Alert key={detail} type="warning" role="alert" showIcon title={detail} style={{ marginBottom: 16 }} />
           ))}
-          <div className="workplace">
+          <div className="country-editor">
             <div className="sides">
               <Card size="small" title={<h2>What is asked for</h2>} extra={<span className="hint">an empty label is as it was</span>}>
                 <AskEditor document={document} preview={shown} stale={preview.isPlaceholderData} language={language} edit={edit} />

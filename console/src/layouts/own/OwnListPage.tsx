@@ -3,7 +3,7 @@
 import { Button, Empty, Table } from "antd";
 import { Link } from "react-router";
 
-import { Failure } from "../../parts/Failure";
+import { LoadError } from "../../parts/LoadError";
 import { PageHead } from "../../parts/PageHead";
 import { PublishState } from "../../parts/PublishState";
 import { StateTag } from "../../parts/StateTag";
@@ -16,7 +16,7 @@ export default function OwnListPage(): React.ReactNode {
   const own = useOwnLayouts();
   const layouts = useLayouts();
   const forms = useForms();
-  if (own.isError) return <Failure error={own.error} again={() => void own.refetch()} />;
+  if (own.isError) return <LoadError error={own.error} again={() => void own.refetch()} />;
   const countries = new Map((layouts.data ?? []).map((entry) => [entry.country_code, entry.name]));
   const titles = new Map((forms.data ?? []).map((form) => [form.key, form.title]));
   const named = (codes: string[]): string => {

@@ -8,7 +8,7 @@ what a country's scheme tells of a postcode.
 """
 
 from .check import Unused, check_components, masks_hint, unused_components
-from .library import LayoutLibrary, component_label, shipped_layouts, usual_label
+from .library import LayoutLibrary, component_label, component_terms, shipped_layouts, usual_label
 from .lines import (
     LeftOut,
     Written,
@@ -35,6 +35,7 @@ __all__ = [
     "check_components",
     "complete_region",
     "component_label",
+    "component_terms",
     "language_of",
     "likely_countries",
     "load_names",

@@ -10,7 +10,7 @@ from typing import Any
 
 import yaml
 
-from ..address import COMPONENT_SET
+from ..address import COMPONENT_SET, COMPONENTS
 from ..errors import DocumentError, Problem, UnknownNameError
 from .model import Asked, Layout, Region
 from .notation import read_line
@@ -80,6 +80,12 @@ def usual_label(component: str, language: str) -> str:
     known = labels.get(language) or labels.get(language.split("-")[0]) or labels.get("en")
     # What only an own layout asks for is called by its name where that layout holds no more.
     return known or component.replace("_", " ").capitalize()
+
+
+def component_terms() -> dict[str, str]:
+    """What the components are called in English where all of them stand side by side."""
+    terms: dict[str, str] = dict(_shipped_labels()["en"])
+    return {name: terms[name] for name in COMPONENTS}
 
 
 def component_label(layout: Layout | None, component: str, language: str = "en") -> str:

@@ -11,6 +11,7 @@ from anchorline.core.layouts import (
     LayoutLibrary,
     Written,
     check_components,
+    component_terms,
     language_of,
     one_line,
     unknown_country_detail,
@@ -107,7 +108,7 @@ def list_layouts(call: Call) -> Shape:
             )
             for layout in layouts
         ],
-        labels={name: usual_label(name, "en") for name in COMPONENTS},
+        labels=component_terms(),
     )
 
 

@@ -1,7 +1,7 @@
 import { Button, Result } from "antd";
 
 /** What is shown where something could not be loaded: what went wrong, and a way on. */
-export function Failure({ error, again }: { error: Error; again: () => void }): React.ReactNode {
+export function LoadError({ error, again }: { error: Error; again: () => void }): React.ReactNode {
   return (
     <div role="alert">
       <Result

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 
-import { counted, duration, fileSize, megabytes, share } from "./figures";
+import { counted, duration, fileSize, megabytes, share } from "./formatting";
 
 test("what is there but hardly is never said to be nothing", () => {
   expect(share(0, 10)).toBe("0 %");

@@ -1,7 +1,7 @@
 import { Button, Result } from "antd";
 import { Link } from "react-router";
 
-export function Lost(): React.ReactNode {
+export function NotFoundPage(): React.ReactNode {
   return (
     <Result
       status="404"
