@@ -16,12 +16,20 @@ export function useAddressText(name: string): [string, (text: string) => void] {
   const [place, setPlace] = useSearchParams();
   const inAddress = place.get(name) ?? "";
   const [text, setText] = useState(inAddress);
-  const written = useRef(inAddress);
+  const seen = useRef(inAddress);
+  // What was written into the address and has not been seen there yet.
+  const written = useRef<string[]>([]);
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
-    if (inAddress === written.current) return;
+    if (inAddress === seen.current) return;
+    seen.current = inAddress;
+    const own = written.current.indexOf(inAddress);
+    if (own >= 0) {
+      written.current.splice(0, own + 1);
+      return;
+    }
     clearTimeout(waiting.current);
-    written.current = inAddress;
+    written.current = [];
     setText(inAddress);
   }, [inAddress]);
   useEffect(() => () => clearTimeout(waiting.current), []);
@@ -29,7 +37,8 @@ export function useAddressText(name: string): [string, (text: string) => void] {
     setText(next);
     clearTimeout(waiting.current);
     waiting.current = setTimeout(() => {
-      written.current = next;
+      if (next === seen.current) return;
+      written.current.push(next);
       setPlace((old) => withText(old, name, next), { replace: true });
     }, PAUSE_MS);
   };
