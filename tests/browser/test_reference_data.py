@@ -57,6 +57,12 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     assert "bad-country" in download.value.path().read_text()
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
     page.get_by_role("button", name="Activate").click()
+    asked = page.get_by_role("dialog")
+    asked.get_by_text("3 addresses are gone: 5.0%, at most 2.0% may.").wait_for()
+    asked.get_by_role("button", name="Leave it as it is").click()
+    assert scratch_client.datasets.get(name).active_edition == 1
+    page.get_by_role("button", name="Activate").click()
+    asked.get_by_role("button", name="Make it active").click()
     page.get_by_text("not active").wait_for(state="hidden")
     assert scratch_client.datasets.get(name).active_edition == 2
 
@@ -64,6 +70,15 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     page.get_by_role("button", name="Go back to edition 1").click()
     page.get_by_text("edition 1 is active, 60 addresses").wait_for()
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
+
+    page.get_by_role("button", name="Remove the dataset").click()
+    asked = page.get_by_role("dialog")
+    asked.get_by_text("2 editions with all rows are taken away, and 60 addresses").wait_for()
+    assert asked.get_by_role("button", name="Remove it").is_disabled()
+    asked.get_by_label("Type").fill(name)
+    asked.get_by_role("button", name="Remove it").click()
+    page.get_by_text(f"The dataset {name} is gone.").wait_for()
+    assert name not in [dataset.name for dataset in scratch_client.datasets.list()]
 
 
 def test_a_load_that_failed_is_tried_again_or_its_file_thrown_away(

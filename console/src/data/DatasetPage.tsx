@@ -9,6 +9,7 @@ import { counted } from "../parts/formatting";
 import { EditionTable } from "./EditionTable";
 import { JobCard } from "./JobCard";
 import { LoadFile } from "./LoadFile";
+import { RemoveDataset } from "./RemoveDataset";
 import { RulesCard } from "./RulesCard";
 import { isOpen } from "./shapes";
 import { useDataset } from "./useData";
@@ -36,7 +37,9 @@ export default function DatasetPage(): React.ReactNode {
               : "no edition is active: nothing of it can be found"}
           </>
         }
-      />
+      >
+        <RemoveDataset dataset={data} />
+      </PageHead>
       {open.map((job) => (
         <JobCard key={job.id} job={job} />
       ))}

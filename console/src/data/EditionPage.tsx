@@ -13,7 +13,8 @@ import { FindingTable } from "./FindingTable";
 import { JobCard } from "./JobCard";
 import type { Dataset, Edition } from "./shapes";
 import { isOpen } from "./shapes";
-import { useDataset, useEdition, useEditionAction } from "./useData";
+import { useActivation } from "./useActivation";
+import { useDataset, useEdition } from "./useData";
 
 export default function EditionPage(): React.ReactNode {
   const { dataset: name = "", edition: number = "" } = useParams();
@@ -27,7 +28,7 @@ export default function EditionPage(): React.ReactNode {
 }
 
 function Shown({ dataset, edition }: { dataset: Dataset; edition: Edition }): React.ReactNode {
-  const action = useEditionAction(dataset.name);
+  const { activate, action } = useActivation(dataset);
   const run = (name: string): void => action.mutate({ number: edition.number, action: name });
   const older = edition.number < (dataset.active_edition ?? 0);
   const open = dataset.jobs.filter((job) => isOpen(job) && job.edition === edition.number);
@@ -61,7 +62,7 @@ function Shown({ dataset, edition }: { dataset: Dataset; edition: Edition }): Re
           </Button>
         )}
         {!edition.active && (
-          <Button type="primary" loading={action.isPending && action.variables?.action === "activate"} onClick={() => run("activate")}>
+          <Button type="primary" loading={action.isPending && action.variables?.action === "activate"} onClick={() => void activate(edition.number)}>
             {older ? "Go back to it" : "Activate"}
           </Button>
         )}

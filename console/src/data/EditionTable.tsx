@@ -7,10 +7,11 @@ import { StateTag } from "../parts/StateTag";
 import { count, megabytes } from "../parts/formatting";
 import { readable } from "../parts/times";
 import type { Dataset, EditionSummary } from "./shapes";
-import { useEditionAction, useRemoval } from "./useData";
+import { useActivation } from "./useActivation";
+import { useRemoval } from "./useData";
 
 export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode {
-  const action = useEditionAction(dataset.name);
+  const { activate, action } = useActivation(dataset);
   const removal = useRemoval(dataset.name);
   const failed = action.error ?? removal.error;
   const disk = dataset.editions.reduce((sum, e) => sum + e.index_bytes + e.rows_bytes, 0);
@@ -62,7 +63,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
                     size="small"
                     loading={action.isPending && action.variables?.number === edition.number}
                     aria-label={`${verb(dataset, edition)} edition ${edition.number}`}
-                    onClick={() => action.mutate({ number: edition.number, action: "activate" })}
+                    onClick={() => void activate(edition.number)}
                   >
                     {verb(dataset, edition)}
                   </Button>

@@ -68,6 +68,10 @@ export function useRemoval(dataset: string): UseMutationResult<void, Error, numb
   return useChange((number) => call<void>(pathOf(dataset, number), { method: "DELETE" }));
 }
 
+export function useDatasetRemoval(): UseMutationResult<void, Error, string> {
+  return useChange((dataset) => call<void>(pathOf(dataset), { method: "DELETE" }));
+}
+
 export function useCancel(): UseMutationResult<Job, Error, string> {
   return useChange((job) => call<Job>(`jobs/${job}/cancel`, { method: "POST" }));
 }

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 
 import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
+import { counted } from "../parts/formatting";
 import { DraftActions } from "../parts/DraftActions";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
@@ -35,10 +36,10 @@ export default function FormPage(): React.ReactNode {
           form.kind === "web" && form.published_version !== null ? (
             <>
               Filled by anyone at <a href={`/f/${key}`}>/f/{key}</a>.{" "}
-              <Link to={`/records?form=${key}`}>{form.record_count.toLocaleString("en")} records</Link>
+              <Link to={`/records?form=${key}`}>{counted(form.record_count, "record")}</Link>
             </>
           ) : (
-            <Link to={`/records?form=${key}`}>{form.record_count.toLocaleString("en")} records</Link>
+            <Link to={`/records?form=${key}`}>{counted(form.record_count, "record")}</Link>
           )
         }
       >
