@@ -101,7 +101,8 @@ class People:
         count = 0
         while not self._stop.is_set():
             key = f"fault-{number}-{count}-{time.time_ns()}"
-            body = json.dumps({"values": VALUES | {"note": key}})
+            slots = {"piano": {"country_code": "GB"}}
+            body = json.dumps({"values": VALUES | {"note": key}, "slots": slots})
             status, answer = person.ask(
                 "POST", "/api/v1/forms/tuning-visit/records", body, {"Idempotency-Key": key}
             )

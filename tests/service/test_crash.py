@@ -9,6 +9,7 @@ from pathlib import Path
 
 import httpx
 
+SLOTS = {"piano": {"country_code": "GB"}}
 VALUES = {
     "contact": "Crash", "phone": "+44 20 555 0100", "visit": "tuning", "piano_number": "1",
     "piano_street": "Abbey Mews", "piano_town": "Brackwater", "piano_postcode": "QV1 1AA",
@@ -41,7 +42,7 @@ def test_a_kill_of_everything_in_the_middle_loses_and_doubles_no_record(scratch_
                 try:
                     answer = http.post(
                         "/api/v1/forms/tuning-visit/records",
-                        json={"values": {**VALUES, "note": f"crash {number}"}},
+                        json={"values": {**VALUES, "note": f"crash {number}"}, "slots": SLOTS},
                         headers={"Idempotency-Key": f"crash-{number}"},
                     )
                 except httpx.TransportError:
@@ -81,7 +82,7 @@ def test_a_kill_of_everything_in_the_middle_loses_and_doubles_no_record(scratch_
         for number in refused:
             again = http.post(
                 "/api/v1/forms/tuning-visit/records",
-                json={"values": {**VALUES, "note": f"crash {number}"}},
+                json={"values": {**VALUES, "note": f"crash {number}"}, "slots": SLOTS},
                 headers={"Idempotency-Key": f"crash-{number}"},
             )
             assert again.status_code == 201
