@@ -124,7 +124,7 @@ def test_running_workers_take_a_new_edition_within_two_seconds(scratch_stack, tm
         with Client(scratch_stack.url, scratch_stack.access["server_key"]) as client:
             job = client.datasets.load("extra", file, activate="always")
             ended = client.datasets.wait(job.id, every=0.02)
-        assert ended.message == "Edition 1 is ready: 1 addresses. It is active."
+        assert ended.message == "Edition 1 is ready: 1 address. It is active."
         deadline = time.monotonic() + 2
         answers = []
         while time.monotonic() < deadline:
