@@ -20,20 +20,12 @@ export class Latest {
     } catch (error) {
       if (number !== this.number) return null;
       throw error;
-    } finally {
-      if (number === this.number) this.running = undefined;
     }
-  }
-
-  /** Whether some work is under way that counts. */
-  get isRunning(): boolean {
-    return this.running !== undefined;
   }
 
   /** Cancels what is under way: its end no longer counts. */
   drop(): void {
     this.number += 1;
     this.running?.abort();
-    this.running = undefined;
   }
 }

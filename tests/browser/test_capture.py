@@ -205,6 +205,38 @@ def test_going_on_by_hand_without_a_service_loses_nothing(form_page):
     expect(page.locator("#piano_street")).to_have_value("41b Zinc Parade")
 
 
+def test_who_types_by_hand_at_once_is_not_overwritten_by_what_was_typed_before(form_page):
+    page = form_page
+    held = HeldFills(page)
+    finder(page).fill("41b Zinc Parade")
+    page.get_by_role("button", name="Type the address in myself").first.click()
+    held.wait(page, 1)
+    page.locator("#piano_street").fill("Other Lane")
+    held.give(page, 0)
+    assert filled(page) == {"street": "Other Lane"}
+    expect(page.locator("#piano_street")).to_be_focused()
+
+
+def test_enter_on_a_closed_list_takes_nothing(form_page):
+    page = form_page
+    finder(page).fill("16 abbey mews brackwater qv1 1aa")
+    expect(rows(page)).to_have_count(1)
+    page.keyboard.press("Escape")
+    finder(page).press("Enter")
+    page.wait_for_timeout(300)
+    assert filled(page) == {}
+
+
+def test_a_pick_in_another_country_that_gets_no_answer_leaves_the_country_alone(form_page, client):
+    page = form_page
+    label = client.suggest("1", country="FR", kinds=["address"], limit=1).suggestions[0].label
+    page.route("**/fill*", lambda route: route.abort())
+    finder(page).fill(label)
+    rows(page).filter(has_text="France").first.click()
+    page.get_by_text("Type the address in below").wait_for()
+    expect(page.get_by_label("Country").first).to_have_value("GB")
+
+
 def test_an_empty_forms_address_problem_is_at_the_finder(form_page):
     page = form_page
     person(page, "Empty Quill")

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 COMMAND = str(Path(sys.executable).with_name("anchorline"))
 

@@ -202,7 +202,7 @@ export class FinderElement extends HTMLElement {
       // Never submits the form around it: what was typed here is a search.
       event.preventDefault();
       if (state.open && state.active >= 0) this.engine.choose(state.active);
-      else this.engine.chooseOnly();
+      else if (state.open) this.engine.chooseOnly();
     } else if (event.key === "Escape" && state.open) {
       event.preventDefault();
       event.stopPropagation();

@@ -209,6 +209,7 @@ export class SlotView {
       answer = await this.filling.ask(source);
     } catch (error) {
       const reason = error instanceof ServiceError ? error.message : "The service does not answer.";
+      this.country.code = before.country;
       this.announce([`${reason} Type the address in below: ${label}`]);
       this.unfold();
       return;
@@ -228,22 +229,29 @@ export class SlotView {
     const typed = this.finder.text.trim();
     this.unfold();
     this.finder.setAttribute("filled", "");
-    if (typed && this.parts.areEmpty) await this.carry(typed);
-    (this.parts.firstNeeded(true) ?? this.parts.firstShown())?.focus();
+    const goOn = (): void => (this.parts.firstNeeded(true) ?? this.parts.firstShown())?.focus();
+    goOn();
+    if (!typed || !this.parts.areEmpty) return;
+    if (await this.carry(typed)) goOn();
   }
 
-  private async carry(typed: string): Promise<void> {
+  /** Lays what was typed into the fields; false where somebody has begun to type there. */
+  private async carry(typed: string): Promise<boolean> {
     const before = this.snapshot();
     const country_code = this.country.code;
     try {
       const answer = await this.filling.ask({ typed: typed.slice(0, 500), country_code });
-      if (answer) await this.show(answer, before, "What you typed stands in the fields.");
+      // Who began to type in the fields meanwhile knows better.
+      if (!answer || !this.parts.areEmpty) return false;
+      await this.show(answer, before, "What you typed stands in the fields.");
     } catch {
       // Nobody is there to take it apart: all of it is at hand in the street's field.
       const street = this.parts.of("street") ?? this.parts.firstShown();
-      if (street && street.value === null) street.value = typed;
+      if (!street || !this.parts.areEmpty) return false;
+      street.value = typed;
       this.context.changed();
     }
+    return true;
   }
 
   // Filling

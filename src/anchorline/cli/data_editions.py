@@ -7,7 +7,7 @@ import sys
 import click
 
 from anchorline.client import Datasets
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .finding import Connect
 from .job_progress import progress_bar, say_job, wait_for

@@ -5,7 +5,7 @@ from __future__ import annotations
 import click
 
 from anchorline.client import EditionAnswer
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .output import note, print_table
 

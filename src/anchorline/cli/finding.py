@@ -8,7 +8,7 @@ from collections.abc import Callable
 import click
 
 from anchorline.client import Client, PostcodeAnswer, TraceShape
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .exit_codes import NOTHING_FOUND
 from .output import highlighted, json_option, note, print_json, print_lines, print_table

@@ -8,7 +8,7 @@ import click
 from rich.progress import BarColumn, Progress, TextColumn
 
 from anchorline.client import Datasets, JobAnswer
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .exit_codes import FAILED
 from .output import error_console, note, print_json

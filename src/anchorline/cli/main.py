@@ -25,7 +25,7 @@ from anchorline.client import (
     UnreachableError,
     WrongArgumentError,
 )
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .data import data
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import click
 
-from anchorline.counting import counted
+from anchorline.wire.words import counted
 
 from .finding import Connect
 from .output import json_option, note, print_json, print_table

@@ -177,14 +177,8 @@ class DatasetStore:
                 delete(EditionRow).where(EditionRow.dataset == dataset, EditionRow.number == number)
             )
 
-    def deactivate(self, name: str) -> None:
-        """Leaves a dataset without an active edition: nothing of it is found any more."""
-        with self._database.transaction() as session:
-            row = _required(session, name, lock=True)
-            row.active_edition = row.previous_edition = None
-
     def remove(self, name: str) -> None:
-        """Takes out a dataset with its editions' entries and its jobs.
+        """Takes out a dataset with its editions' entries, its jobs and their rows, all or nothing.
 
         Raises:
             NotThereError: there is no such dataset.

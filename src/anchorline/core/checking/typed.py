@@ -11,14 +11,14 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 
 from ..address import Components
-from ..layouts import Layout, spelt_postcode
+from ..layouts import Layout, says_what_it_is, spelt_postcode
 from ..text import compact, fold, tokens
 
 _PIECES = re.compile(r"[,;\n\r\t、，]+")
 # A street number with its suffix: `12`, `12a`, `12-14`, `3/4b`.
 _NUMBER = re.compile(r"\d+\w?([-/–]\d+\w?)*")
-_UNIT = re.compile(r"(flat|apartment|apt|unit|suite|ste|room|rm)\.?\s+#?\w*\d\w*", re.IGNORECASE)
 _MOST_POSTCODE_WORDS = 3
+_MOST_UNIT_WORDS = 3
 
 
 def components_from_text(layout: Layout, text: str) -> Components:
@@ -40,7 +40,7 @@ def components_from_text(layout: Layout, text: str) -> Components:
     rest = _without_postcode(layout, pieces, found)
     rest = _without_region(layout, rest, found)
     names = [" ".join(words) for words in rest]
-    if len(names) > 1 and _UNIT.fullmatch(names[0]):
+    if len(names) > 1 and _is_unit(layout, names[0]):
         found["unit"] = names.pop(0)
     if names:
         found |= _street_and_number(layout, names.pop(0))
@@ -121,6 +121,16 @@ def _without_region(layout: Layout, pieces: list[list[str]], found: Components) 
         return pieces
     found |= {"region": region.name, "region_code": region.code}
     return pieces[:-1]
+
+
+def _is_unit(layout: Layout, text: str) -> bool:
+    """Whether a piece is a unit that says what it is: `Flat 3`, and not `Flat Street 3b`."""
+    words = tokens(text)
+    return (
+        len(words) <= _MOST_UNIT_WORDS
+        and words[-1][:1].isdigit()
+        and says_what_it_is(layout, "unit", text)
+    )
 
 
 def _street_and_number(layout: Layout, text: str) -> Components:

@@ -126,7 +126,8 @@ def _capture(
         return None, []
     components["country_code"] = country
     components["country"] = layout.name
-    components = _with_asked_region(layout, components)
+    if address is None or edited & {"region", "region_code"}:
+        components = _with_asked_region(layout, components)
     canonical, faults = check_components(layout, components)
     if address is not None:
         faults = [fault for fault in faults if fault.pointer in edited]

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from anchorline.counting import counted
-
+from ..counting import counted
 from .comparison import Comparison
 
 

@@ -10,7 +10,7 @@ from anchorline.core.gazetteer import build_edition
 from anchorline.core.gazetteer.building.table import RowTable
 from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
-from anchorline.store.database import InUseError, NotThereError
+from anchorline.store.database import NotThereError
 from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
 from anchorline.store.job_model import OPEN_STATES, Job, NewJob
 
@@ -140,15 +140,10 @@ def remove_dataset(services: Services, dataset: str) -> None:
         NotThereError: there is no such dataset.
         InUseError: work on it is going on; nothing was taken away then.
     """
-    services.datasets.get(dataset)
-    if any(job.state in OPEN_STATES for job in services.jobs.list(dataset)):
-        raise InUseError(
-            f"Work on the dataset {dataset!r} is going on. Wait for it, or cancel it first."
-        )
-    services.datasets.deactivate(dataset)
-    for entry in services.datasets.editions(dataset):
-        remove_edition(services, dataset, entry.number)
+    editions = services.datasets.editions(dataset)
     services.datasets.remove(dataset)
+    for entry in editions:
+        services.edition_files.remove(dataset, entry.number)
     _log.info("dataset removed", dataset=dataset)
 
 

@@ -6,9 +6,9 @@ import errno
 from dataclasses import dataclass, replace
 from time import monotonic
 
+from anchorline.core.counting import counted
 from anchorline.core.errors import EditionError
 from anchorline.core.reference.comparison import Comparison
-from anchorline.counting import counted
 from anchorline.store.database import NotThereError, StorageFullError
 from anchorline.store.datasets import EditionEntry
 from anchorline.store.job_model import Claim, Job

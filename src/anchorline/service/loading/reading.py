@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator
 from functools import partial
 from itertools import chain
 
+from anchorline.core.counting import counted
 from anchorline.core.errors import nearest_names
 from anchorline.core.gazetteer.rows import RowBlock
 from anchorline.core.reference import BadRow, CheckedBatch, Findings, RowChecker, Source
@@ -18,7 +19,6 @@ from anchorline.core.reference.changes import ChangeSet
 from anchorline.core.reference.findings import Sample
 from anchorline.core.reference.repeats import RowHashes
 from anchorline.core.reference.source import ACTION_COLUMN, KNOWN_COLUMNS, SourceError
-from anchorline.counting import counted
 from anchorline.store.job_model import Job
 from anchorline.store.load_data import KeptBlock
 
