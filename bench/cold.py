@@ -8,7 +8,7 @@ import sys
 import time
 from pathlib import Path
 
-from anchorline.core.gazetteer import Gazetteer, SearchRequest, load_spelling
+from anchorline.core.gazetteer import Gazetteer, SearchRequest, load_abbreviations
 from anchorline.core.layouts import load_names, shipped_layouts
 from anchorline.store.edition_files import EditionFiles
 
@@ -25,7 +25,7 @@ def main(name: str, seed: int) -> None:
     layouts = shipped_layouts()
     # As the service does before its workers part.
     load_names()
-    load_spelling()
+    load_abbreviations()
     for file in (FOLDER / name / str(seed)).iterdir():
         with file.open("rb") as opened:
             os.posix_fadvise(opened.fileno(), 0, 0, os.POSIX_FADV_DONTNEED)

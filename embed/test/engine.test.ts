@@ -12,12 +12,12 @@ const found = (...suggestions: Suggestion[]): Suggestions => ({
 });
 
 class Service {
-  asked: { question: Question; signal: AbortSignal; give: (a: Suggestions) => void; fail: () => void }[] = [];
+  requests: { question: Question; signal: AbortSignal; give: (a: Suggestions) => void; fail: () => void }[] = [];
   ask = (question: Question, signal: AbortSignal): Promise<Suggestions> =>
     new Promise((give, reject) => {
       const fail = (): void => reject(new Error("no"));
       signal.addEventListener("abort", fail);
-      this.asked.push({ question, signal, give, fail });
+      this.requests.push({ question, signal, give, fail });
     });
 }
 
@@ -38,22 +38,22 @@ describe("the finder's engine", () => {
   it("asks once after a pause, with the latest text", async () => {
     for (const text of ["a", "ab", "abb"]) engine.type(text);
     await pause();
-    expect(service.asked.map((a) => a.question.text)).toEqual(["abb"]);
+    expect(service.requests.map((a) => a.question.text)).toEqual(["abb"]);
   });
 
   it("asks nothing for an empty text", async () => {
     engine.type("  ");
     await pause();
-    expect(service.asked).toEqual([]);
+    expect(service.requests).toEqual([]);
   });
 
   it("cancels the question that is outdated", async () => {
     engine.type("a");
     await pause();
     engine.type("ab");
-    expect(service.asked[0]?.signal.aborted).toBe(true);
+    expect(service.requests[0]?.signal.aborted).toBe(true);
     await pause();
-    service.asked[1]?.give({ suggestions: [row("new")], after: null, corrected: {}, unmatched: [] });
+    service.requests[1]?.give({ suggestions: [row("new")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     expect(engine.state.rows.map((r) => r.id)).toEqual(["new"]);
     expect(engine.state.status).toBe("ready");
@@ -64,7 +64,7 @@ describe("the finder's engine", () => {
     await pause();
     await pause(SLOW_MS);
     expect(engine.state.status).toBe("slow");
-    service.asked[0]?.give({ suggestions: [row("late")], after: null, corrected: {}, unmatched: [] });
+    service.requests[0]?.give({ suggestions: [row("late")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     expect(engine.state.status).toBe("ready");
   });
@@ -72,7 +72,7 @@ describe("the finder's engine", () => {
   it("fails quietly when the service does", async () => {
     engine.type("a");
     await pause();
-    service.asked[0]?.fail();
+    service.requests[0]?.fail();
     await pause(0);
     expect([engine.state.status, engine.state.text]).toEqual(["failed", "a"]);
   });
@@ -80,11 +80,11 @@ describe("the finder's engine", () => {
   it("opens a group, picks inside it, and tells what was typed at first", async () => {
     engine.type("abb");
     await pause();
-    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
+    service.requests[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(0);
-    expect(service.asked[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null, elsewhere: false });
-    service.asked[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null, corrected: {}, unmatched: [] });
+    expect(service.requests[1]?.question).toEqual({ text: "", within: "Abbey Lane", after: null, elsewhere: false });
+    service.requests[1]?.give({ suggestions: [row("12 Abbey Lane")], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(1);
     expect(picked).toEqual([["12 Abbey Lane", "abb"]]);
@@ -97,12 +97,12 @@ describe("the finder's engine", () => {
     );
     engine.type("abb");
     await pause();
-    service.asked[0]?.give(found(row("Abbey Lane", 12)));
+    service.requests[0]?.give(found(row("Abbey Lane", 12)));
     await pause(0);
     engine.choose(0);
     engine.type("Abbey Lane 41");
     await pause();
-    service.asked.at(-1)?.give(found());
+    service.requests.at(-1)?.give(found());
     await pause(0);
     expect(engine.options.map((o) => o.type)).toEqual(["back", "take"]);
     engine.choose(1);
@@ -115,10 +115,10 @@ describe("the finder's engine", () => {
     engine = new FinderEngine(service.ask, () => undefined, () => undefined, () => settings);
     engine.type("rue");
     await pause();
-    service.asked[0]?.give(found());
+    service.requests[0]?.give(found());
     await pause(0);
-    expect(service.asked[1]?.question).toEqual({ text: "rue", within: null, after: null, elsewhere: true });
-    service.asked[1]?.give(found(row("Rue Verte")));
+    expect(service.requests[1]?.question).toEqual({ text: "rue", within: null, after: null, elsewhere: true });
+    service.requests[1]?.give(found(row("Rue Verte")));
     await pause(0);
     expect([engine.state.rows.length, engine.state.note]).toEqual([1, "Not in Here."]);
   });
@@ -127,18 +127,18 @@ describe("the finder's engine", () => {
     engine.type("abb");
     engine.restore("ab", "ab");
     await pause();
-    expect(service.asked).toEqual([]);
+    expect(service.requests).toEqual([]);
     expect([engine.state.text, engine.typed, engine.state.open]).toEqual(["ab", "ab", false]);
   });
 
   it("goes back to what was typed", async () => {
     engine.type("abb");
     await pause();
-    service.asked[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
+    service.requests[0]?.give({ suggestions: [row("Abbey Lane", 12)], after: null, corrected: {}, unmatched: [] });
     await pause(0);
     engine.choose(0);
     engine.back();
     expect(engine.state.text).toBe("abb");
-    expect(service.asked.at(-1)?.question).toEqual({ text: "abb", within: null, after: null, elsewhere: false });
+    expect(service.requests.at(-1)?.question).toEqual({ text: "abb", within: null, after: null, elsewhere: false });
   });
 });

@@ -18,14 +18,14 @@ describe("calling the service", () => {
     const fetched = answering(200, { fine: true });
     await expect(call(here, "x", { body: { a: 1 } })).resolves.toEqual({ fine: true });
     await call(here, "y");
-    const [posted, asked] = fetched.mock.calls as unknown as [string, RequestInit][];
+    const [posted, got] = fetched.mock.calls as unknown as [string, RequestInit][];
     expect(posted?.[0]).toBe("http://a/api/v1/x");
     expect(posted?.[1]).toMatchObject({
       method: "POST",
       body: '{"a":1}',
       headers: { Authorization: "Bearer k", "Content-Type": "application/json" },
     });
-    expect(asked?.[1].method).toBe("GET");
+    expect(got?.[1].method).toBe("GET");
   });
 
   it("turns a problem into an error with its places", async () => {

@@ -16,10 +16,10 @@ function after(...actions: Action[]): FinderState {
   return actions.reduce(reduce, initial);
 }
 
-const typed: Action[] = [{ type: "typed", text: "lab" }, { type: "asked" }];
-const answer = (asked: number, rows: Suggestion[], next: string | null = null): Action => ({
+const typed: Action[] = [{ type: "typed", text: "lab" }, { type: "requested" }];
+const answer = (request: number, rows: Suggestion[], next: string | null = null): Action => ({
   type: "answered",
-  asked,
+  request,
   rows,
   after: next,
   more: false,
@@ -37,7 +37,7 @@ describe("what is said of an answer", () => {
   it("goes with the rows that it is about", () => {
     const noted = { ...answer(1, [row("a")]), note: "Read “a” as “b”." } as Action;
     expect(after(...typed, noted).note).toBe("Read “a” as “b”.");
-    expect(after(...typed, noted, { type: "asked" }, answer(2, [row("a")])).note).toBe("");
+    expect(after(...typed, noted, { type: "requested" }, answer(2, [row("a")])).note).toBe("");
   });
 });
 
@@ -48,20 +48,20 @@ describe("the finder's state", () => {
   });
 
   it("ignores an answer to an earlier question, whichever comes first", () => {
-    const late = after(...typed, { type: "asked" }, answer(2, [row("new")]), answer(1, [row("old")]));
+    const late = after(...typed, { type: "requested" }, answer(2, [row("new")]), answer(1, [row("old")]));
     expect(late.rows.map((r) => r.id)).toEqual(["new"]);
-    const early = after(...typed, { type: "asked" }, answer(1, [row("old")]));
+    const early = after(...typed, { type: "requested" }, answer(1, [row("old")]));
     expect(early.rows).toEqual([]);
   });
 
   it("ignores a failure of an earlier question", () => {
-    const state = after(...typed, { type: "asked" }, { type: "failed", asked: 1 });
+    const state = after(...typed, { type: "requested" }, { type: "failed", request: 1 });
     expect(state.status).toBe("waiting");
   });
 
   it("leaves what was typed alone when nothing is found or the service fails", () => {
     expect(after(...typed, answer(1, [])).text).toBe("lab");
-    const failed = after(...typed, { type: "failed", asked: 1 });
+    const failed = after(...typed, { type: "failed", request: 1 });
     expect([failed.text, failed.status, failed.open]).toEqual(["lab", "failed", false]);
   });
 
@@ -93,11 +93,11 @@ describe("the finder's state", () => {
   });
 
   it("adds further pages of a group below the first", () => {
-    const open = after({ type: "groupOpened", group: row("g", 9) }, { type: "asked" });
+    const open = after({ type: "groupOpened", group: row("g", 9) }, { type: "requested" });
     const first = reduce(open, answer(1, [row("a")], "50"));
     expect(options(first).map((o) => o.type)).toEqual(["back", "row", "more"]);
-    const both = reduce(reduce(first, { type: "asked" }), {
-      type: "answered", asked: 2, rows: [row("b")], after: null, more: true, note: "",
+    const both = reduce(reduce(first, { type: "requested" }), {
+      type: "answered", request: 2, rows: [row("b")], after: null, more: true, note: "",
     });
     expect(options(both).map((o) => o.type)).toEqual(["back", "row", "row"]);
   });
@@ -110,7 +110,7 @@ describe("the finder's state", () => {
   it("can take a group as far as it goes, where that is wanted", () => {
     const open = after(
       { type: "groupOpened", group: row("g", 9) },
-      { type: "asked" },
+      { type: "requested" },
       answer(1, [row("a")]),
     );
     expect(options(open, true).map((o) => o.type)).toEqual(["back", "take", "row"]);
@@ -122,9 +122,9 @@ describe("the finder's state", () => {
     expect(onlyRow(one)).toBe(0);
     expect(onlyRow(after(...typed, answer(1, [row("a"), row("b")])))).toBe(-1);
     expect(onlyRow(after(...typed, answer(1, [row("a")], "8")))).toBe(-1);
-    expect(onlyRow(reduce(one, { type: "asked" }))).toBe(-1);
+    expect(onlyRow(reduce(one, { type: "requested" }))).toBe(-1);
     expect(onlyRow(initial)).toBe(-1);
-    const group = after({ type: "groupOpened", group: row("g", 9) }, { type: "asked" }, answer(1, [row("a")]));
+    const group = after({ type: "groupOpened", group: row("g", 9) }, { type: "requested" }, answer(1, [row("a")]));
     expect(onlyRow(group, true)).toBe(2);
   });
 

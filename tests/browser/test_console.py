@@ -2,7 +2,7 @@ import re
 
 import pytest
 
-from anchorline.client import SlotInputShape
+from anchorline.client import SlotInputSchema
 
 from .conftest import axe_faults, finder
 
@@ -32,7 +32,7 @@ def test_a_record_submitted_on_the_public_page_shows_in_the_list(console, stack,
         {"contact": "<b>Shown Quill</b>", "phone": "12345", "visit": "tuning",
          "piano_street": "Abbey Mews", "piano_number": "16", "piano_town": "Brackwater",
          "piano_postcode": "QV1 1AA", "note": "=1+1"},
-        {"piano": SlotInputShape(country_code="GB")},
+        {"piano": SlotInputSchema(country_code="GB")},
     ).label  # fmt: skip
     page.get_by_role("link", name="Records").first.click()
     page.get_by_role("link", name=label).click()
@@ -47,7 +47,7 @@ def test_records_are_searched_sorted_and_paged(console, client):
     for number in range(30):
         client.submit("supplier", {
             "name": f"Pager {number:02}", "line_2": "x", "office_postcode": "QV1 1AA"
-        }, {"office": SlotInputShape(country_code="GB")})  # fmt: skip
+        }, {"office": SlotInputSchema(country_code="GB")})  # fmt: skip
     page.get_by_role("link", name="Records").first.click()
     page.get_by_label("Search the records").fill("pager")
     page.keyboard.press("Enter")

@@ -125,8 +125,8 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
     page.goto(f"{stack.url}/console/layouts/FR")
     expect(page.locator(".precedence")).to_contain_text(f"{TITLE} (everywhere), then the shipped")
     page.locator(".precedence").get_by_role("link", name=TITLE).click()
-    page.get_by_role("button", name="Go back to the layouts below").click()
-    page.get_by_text("The layouts below hold again.").wait_for()
+    page.get_by_role("button", name="Restore the base layouts").click()
+    page.get_by_text("The base layouts hold again.").wait_for()
     after = {(where, c): labels(where(page, stack), c, page) for where, c in before}
     assert after == before
 
@@ -267,7 +267,7 @@ def test_a_conflict_with_a_newer_shipped_layout_is_shown_and_kept(
     version = api.post("own-layouts/older/publish").json()["published_version"]
     with stack_database.transaction() as session:
         kept = session.get(OwnLayoutVersionRow, ("older", version))
-        kept.ground = {"FR": {"ask": {"town": {"labels": {"en": "Post town"}, "required": True}},
+        kept.base = {"FR": {"ask": {"town": {"labels": {"en": "Post town"}, "required": True}},
                               "lines": {}}}  # fmt: skip
     page = console
     page.goto(f"{stack.url}/console/layouts/own")

@@ -67,7 +67,7 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     assert scratch_client.datasets.get(name).active_edition == 2
 
     page.get_by_role("link", name=name, exact=True).click()
-    page.get_by_role("button", name="Go back to edition 1").click()
+    page.get_by_role("button", name="Restore edition 1").click()
     page.get_by_text("edition 1 is active, 60 addresses").wait_for()
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
 

@@ -1,4 +1,4 @@
-"""`anchorline layouts own|diff|apply|publish|go-back|remove`, driven as processes."""
+"""`anchorline layouts own|diff|apply|publish|restore|remove`, driven as processes."""
 
 import json
 
@@ -41,7 +41,7 @@ def test_a_file_is_applied_after_asking_published_and_gone_back_from(run, file):
     assert KEY in run("layouts", "list", "norway").stdout
     written = run("lines", "NO", "delivery_note=Ring", "organisation=Vale")
     assert written.stdout == "Vale\nRing\n"
-    assert run("layouts", "go-back", KEY, "0").stdout == f"{KEY} is out of force.\n"
+    assert run("layouts", "restore", KEY, "0").stdout == f"{KEY} is out of force.\n"
     assert "Place of delivery" not in run("layouts", "show", "NO").stdout
 
 

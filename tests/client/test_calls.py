@@ -1,4 +1,4 @@
-"""Every method of the client asks for what the service declares, in the shape that it takes."""
+"""Every method of the client asks for what the service declares, in the schema that it takes."""
 
 import inspect
 import json
@@ -10,11 +10,11 @@ import pytest
 
 from anchorline.client import Client, OwnLayoutDocument, RulesRequest
 from anchorline.client.transport import Transport
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 from anchorline.service.endpoints import API
 from anchorline.wire.forms import FormDocument
 
-ENDPOINTS = {endpoint.name: endpoint for area in AREAS for endpoint in area.endpoints}
+ENDPOINTS = {endpoint.name: endpoint for router in ROUTERS for endpoint in router.endpoints}
 FORM = FormDocument(key="call-back", title="Call back", kind="web", fields=[], slots=[])
 OWN = OwnLayoutDocument(key="south", title="South", countries=["FR"])
 TOWN = {"town": "Marl"}
@@ -37,7 +37,7 @@ CALLS = {
     "put_own_layout_draft": lambda c: c.own_layouts.put_draft(OWN, etag='"1"'),
     "publish_own_layout": lambda c: c.own_layouts.publish("south"),
     "list_own_layout_versions": lambda c: c.own_layouts.versions("south"),
-    "go_back_to_version": lambda c: c.own_layouts.go_back("south", 2),
+    "restore_own_layout": lambda c: c.own_layouts.restore("south", 2),
     "delete_own_layout": lambda c: c.own_layouts.remove("south"),
     "preview_own_layout": lambda c: c.own_layouts.preview(OWN, "FR", TOWN, language="fr"),
     "list_forms": lambda c: c.forms(),
@@ -68,10 +68,10 @@ CALLS = {
     "retry_job": lambda c: c.datasets.retry("j1", bad_share=0.1),
     "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
-    "get_stand": lambda c: c.stand(),
+    "get_overview": lambda c: c.overview(),
 }  # fmt: skip
-# Asked for by people at a browser alone, or what another call does as well.
-WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "try_record", "list_form_records"}
+# LayoutComponent for by people at a browser alone, or what another call does as well.
+WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "dry_run_record", "list_form_records"}
 # Methods made of those above.
 MADE_OF_OTHERS = {"all_records", "close", "wait"}
 

@@ -11,7 +11,7 @@ from anchorline.client import (
     NotFoundError,
     RefusedError,
     ServiceFailedError,
-    SlotInputShape,
+    SlotInputSchema,
     TooManyError,
     UnexpectedAnswerError,
     UnreachableError,
@@ -129,7 +129,7 @@ def test_the_whole_path_through_the_live_service(client, stack):
     values |= {k: v for k, v in filled.values.items() if v}
     with pytest.raises(InvalidError, match="Say of which country the address is"):
         client.submit("tuning-visit", values)
-    record = client.submit("tuning-visit", values, {"piano": SlotInputShape(country_code="GB")})
+    record = client.submit("tuning-visit", values, {"piano": SlotInputSchema(country_code="GB")})
     assert client.record(record.id) == record
     assert record.id in [r.id for r in client.all_records(form="tuning-visit")]
     assert client.postcode("GB", "QV1 1AA").count > 1
@@ -137,7 +137,7 @@ def test_the_whole_path_through_the_live_service(client, stack):
     assert client.nearest(address.facts.latitude, address.facts.longitude).addresses
     assert client.check("GB", {"postcode": "qv11aa"}).components["postcode"] == "QV1 1AA"
     assert len(client.layouts().layouts) == 249
-    assert client.stand().records > 0
+    assert client.overview().records > 0
     assert "tuning-visit" in [form.key for form in client.forms()]
     draft, etag = client.draft("venue")
     assert client.put_draft(draft.document, etag=etag).form.draft_differs is False
@@ -211,7 +211,7 @@ def test_something_else_that_answers_is_named(answer):
 def test_a_record_names_its_addresses_by_the_slots_they_were_sent_in(client):
     values = {"contact": "Word", "phone": "12345", "visit": "repair", "piano_street": "Abbey Mews",
               "piano_town": "Brackwater", "piano_postcode": "qv11aa"}  # fmt: skip
-    sent = {"piano": SlotInputShape(country_code="GB")}
+    sent = {"piano": SlotInputSchema(country_code="GB")}
     record = client.submit("tuning-visit", values, sent)
     assert record.slots.keys() == sent.keys()
     assert record.slots["piano"].label == "Where the piano stands"

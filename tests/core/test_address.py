@@ -1,6 +1,6 @@
 import pytest
 
-from anchorline.core.address import component_problems, require_component, tidy_components
+from anchorline.core.address import component_problems, normalize_components, require_component
 from anchorline.core.errors import UnknownNameError
 
 
@@ -9,9 +9,9 @@ def test_a_misspelt_component_is_answered_with_the_nearest():
         require_component("stret")
 
 
-def test_tidying_folds_blanks_orders_and_drops_empties():
-    tidied = tidy_components({"town": " Brack  water ", "number": "12", "unit": "  "})
-    assert list(tidied.items()) == [("number", "12"), ("town", "Brack water")]
+def test_normalizing_folds_blanks_orders_and_drops_empties():
+    normalized = normalize_components({"town": " Brack  water ", "number": "12", "unit": "  "})
+    assert list(normalized.items()) == [("number", "12"), ("town", "Brack water")]
 
 
 def test_problems_point_at_the_name_with_escapes():

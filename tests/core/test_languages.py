@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
-from anchorline.core.gazetteer.spellings import best_language
+from anchorline.core.gazetteer.alternate_names import best_language
 from anchorline.core.layouts import shipped_layouts
 
 NAMES = {
@@ -57,7 +57,7 @@ def labels(gazetteer, text, **given):
 
 def test_rows_of_one_id_are_one_address(bilingual):
     assert bilingual.address_count == 7
-    assert bilingual.spellings.languages == ("cy",)
+    assert bilingual.alternate_names.languages == ("cy",)
     town = next(
         n for n in range(bilingual.node_count_total)
         if bilingual.node_kind_name(n) == "town" and bilingual.node_text(n, "town") == "Wernbridge"
@@ -119,7 +119,7 @@ def test_a_group_opens_in_the_language_in_which_it_was_shown(gazetteer):
 
 def test_the_order_of_the_file_and_of_its_languages_does_not_matter(bilingual):
     backward = opened(reversed(rows()))
-    assert backward.spellings.languages == bilingual.spellings.languages
+    assert backward.alternate_names.languages == bilingual.alternate_names.languages
     for index in range(bilingual.address_count):
         assert backward.address(index) == bilingual.address(index)
         assert backward.address(index, "cy") == bilingual.address(index, "cy")

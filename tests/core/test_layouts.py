@@ -171,7 +171,7 @@ def test_a_wrong_postcode_is_shown_the_masks(layouts):
 
 
 def test_labels_follow_the_language_and_fall_back_to_english(layouts):
-    asked = layouts.require("DE").asks_for("street")
+    asked = layouts.require("DE").component("street")
     assert asked is not None
     assert (asked.label("de-AT"), asked.label("xx")) == ("Straße", "Street")
 
@@ -210,7 +210,7 @@ def test_every_component_has_a_label_in_every_layout_whether_it_is_asked_for_or_
     for layout in shipped_layouts():
         for language in ("en", *layout.languages, "xx"):
             for name in COMPONENTS:
-                asked = layout.asks_for(name)
+                asked = layout.component(name)
                 label = asked.label(language) if asked else usual_label(name, language)
                 assert label.strip(), (layout.country_code, name, language)
 

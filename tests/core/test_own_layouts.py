@@ -12,11 +12,11 @@ from anchorline.core.layouts.notation import read_line
 from anchorline.core.layouts.own import (
     LayoutsInForce,
     Published,
+    base_of,
     conflicts,
     derive,
     differences,
     effective,
-    ground_of,
     read_own_layout,
     review,
 )
@@ -34,8 +34,8 @@ def own(*, problems=(), **document):
     return read
 
 
-def asked(layout):
-    return [a.component for a in layout.asked]
+def components(layout):
+    return [a.component for a in layout.components]
 
 
 def written(layout, script=""):
@@ -51,16 +51,16 @@ def in_force(*layouts):
 
 def test_what_is_not_named_stays_as_shipped():
     layout = derive(FR, own(ask=[{"component": "postcode", "label": {"en": "Code"}}]))
-    assert layout.asks_for("postcode").labels == {"en": "Code", "fr": "Code postal"}
-    assert layout.asks_for("postcode").required
-    assert asked(layout) == asked(FR)
+    assert layout.component("postcode").labels == {"en": "Code", "fr": "Code postal"}
+    assert layout.component("postcode").required
+    assert components(layout) == components(FR)
     assert layout.lines == FR.lines
     assert layout.masks == FR.masks
 
 
 def test_hidden_components_are_not_asked_for_and_still_written():
     layout = derive(FR, own(ask=[{"component": "district", "hidden": True}]))
-    assert "district" not in asked(layout)
+    assert "district" not in components(layout)
     assert layout.hidden == ("district",)
     assert write_lines(layout, {"district": "Le Moulin"}) == ["Le Moulin"]
 
@@ -74,13 +74,13 @@ def test_hidden_components_are_not_asked_for_and_still_written():
 )
 def test_a_component_is_asked_for_elsewhere(place, expected):
     layout = derive(FR, own(ask=[{"component": "town", **place}]))
-    assert asked(layout)[: len(expected)] == expected
-    assert sorted(asked(layout)) == sorted(asked(FR))
+    assert components(layout)[: len(expected)] == expected
+    assert sorted(components(layout)) == sorted(components(FR))
 
 
 def test_an_extra_is_asked_for_written_and_checked_like_a_component():
     layout = derive(FR, own(ask=[NOTE], lines=[{"add": "delivery_note", "after": "organisation"}]))
-    assert asked(layout)[-1] == "delivery_note"
+    assert components(layout)[-1] == "delivery_note"
     assert layout.extras == {"delivery_note"}
     given = {"organisation": "Vale", "street": "Rue A", "delivery_note": "Ring twice"}
     assert write_lines(layout, given) == ["Vale", "Ring twice", "Rue A"]
@@ -88,14 +88,14 @@ def test_an_extra_is_asked_for_written_and_checked_like_a_component():
 
 def test_a_component_that_is_not_asked_for_is_added_with_its_usual_labels():
     layout = derive(FR, own(ask=[{"component": "recipient", "add": True, "first": True}]))
-    assert asked(layout)[0] == "recipient"
-    assert layout.asks_for("recipient").labels == {"en": "Name", "fr": "Nom"}
+    assert components(layout)[0] == "recipient"
+    assert layout.component("recipient").labels == {"en": "Name", "fr": "Nom"}
 
 
 def test_a_label_for_what_one_country_lacks_does_not_add_it_there():
     letters = own(ask=[{"component": "district", "label": {"en": "Hamlet"}}])
-    assert derive(FR, letters).asks_for("district").labels["en"] == "Hamlet"
-    assert derive(SHIPPED.require("BE"), letters).asks_for("district") is None
+    assert derive(FR, letters).component("district").labels["en"] == "Hamlet"
+    assert derive(SHIPPED.require("BE"), letters).component("district") is None
 
 
 def test_lines_are_added_changed_and_dropped():
@@ -158,10 +158,12 @@ def test_whatever_is_changed_each_component_is_asked_for_once_and_nothing_else_i
     )
     shipped = SHIPPED.require(code)
     layout = derive(shipped, letters)
-    names = asked(layout)
+    names = components(layout)
     assert len(names) == len(set(names))
     named = {change.component for change in letters.ask}
-    assert [n for n in names if n not in named] == [n for n in asked(shipped) if n not in named]
+    assert [n for n in names if n not in named] == [
+        n for n in components(shipped) if n not in named
+    ]
     hidden = {change.component for change in letters.ask if change.hidden}
     assert not hidden & set(names)
 
@@ -184,7 +186,7 @@ def test_a_forms_own_layout_speaks_before_the_one_for_everywhere_and_that_before
 
     def labels(form):
         layout = layouts.on_form(form).require("FR")
-        return [layout.asks_for(name).label("en") for name in ("town", "postcode", "street")]
+        return [layout.component(name).label("en") for name in ("town", "postcode", "street")]
 
     assert labels("visit") == ["Place", "Post code", "Street"]
     assert labels("another") == labels(None) == ["City", "Post code", "Street"]
@@ -198,7 +200,7 @@ def test_a_form_asks_again_for_what_is_hidden_everywhere_else_as_it_is_called_th
     hides = own(key="all", ask=[{"component": "district", "hidden": True}])
     shows = own(key="one", forms=["f"], ask=[{"component": "district", "add": True}])
     layout = in_force(hides, shows).on_form("f").require("FR")
-    assert layout.asks_for("district") == FR.asks_for("district")
+    assert layout.component("district") == FR.component("district")
     assert layout.hidden == ()
 
 
@@ -344,30 +346,30 @@ def relabelled(component, label, *, required=True):
         replace(a, labels={**a.labels, "en": label}, required=required)
         if a.component == component
         else a
-        for a in FR.asked
+        for a in FR.components
     )
 
 
 def test_what_a_newer_release_says_about_other_things_comes_through():
     letters = own(ask=[{"component": "town", "label": {"en": "City"}}])
-    library = newer(asked=relabelled("postcode", "Post code"))
-    assert conflicts(letters, ground_of(letters, SHIPPED), library) == []
+    library = newer(components=relabelled("postcode", "Post code"))
+    assert conflicts(letters, base_of(letters, SHIPPED), library) == []
     layout = LayoutsInForce(library, [Published(letters, 1)]).everywhere.require("FR")
-    assert [layout.asks_for(c).label("en") for c in ("town", "postcode")] == ["City", "Post code"]
+    assert [layout.component(c).label("en") for c in ("town", "postcode")] == ["City", "Post code"]
 
 
 def test_what_it_says_about_the_same_thing_is_a_conflict_and_the_own_layout_holds():
     letters = own(ask=[{"component": "town", "label": {"en": "City"}, "required": True}])
-    library = newer(asked=relabelled("town", "Commune", required=False))
-    found = conflicts(letters, ground_of(letters, SHIPPED), library)
+    library = newer(components=relabelled("town", "Commune", required=False))
+    found = conflicts(letters, base_of(letters, SHIPPED), library)
     assert [(c.country_code, c.pointer, c.was, c.now) for c in found] == [
         ("FR", "/ask/0", "Town", "Commune"),
         ("FR", "/ask/0", "", ""),
     ]
     assert found[1].detail == "The shipped layout of FR no longer requires town."
     layout = LayoutsInForce(library, [Published(letters, 1)]).everywhere.require("FR")
-    assert layout.asks_for("town").label("en") == "City"
-    assert conflicts(letters, ground_of(letters, library), library) == []
+    assert layout.component("town").label("en") == "City"
+    assert conflicts(letters, base_of(letters, library), library) == []
 
 
 def test_a_changed_line_that_ships_otherwise_now_is_a_conflict_and_the_shipped_one_is_written():
@@ -377,7 +379,7 @@ def test_a_changed_line_that_ships_otherwise_now_is_a_conflict_and_the_shipped_o
         for line in FR.lines[""]
     )
     library = newer(lines={"": lines})
-    [found] = conflicts(letters, ground_of(letters, SHIPPED), library)
+    [found] = conflicts(letters, base_of(letters, SHIPPED), library)
     assert (found.pointer, found.was, found.now) == ("/lines/0", "number street", "street number")
     layout = derive(library.require("FR"), letters)
     assert "street number" in written(layout)
@@ -386,6 +388,6 @@ def test_a_changed_line_that_ships_otherwise_now_is_a_conflict_and_the_shipped_o
 
 def test_a_component_that_ships_no_longer_is_a_conflict():
     letters = own(ask=[{"component": "district", "label": {"en": "Hamlet"}}])
-    library = newer(asked=tuple(a for a in FR.asked if a.component != "district"))
-    [found] = conflicts(letters, ground_of(letters, SHIPPED), library)
+    library = newer(components=tuple(a for a in FR.components if a.component != "district"))
+    [found] = conflicts(letters, base_of(letters, SHIPPED), library)
     assert found.detail == "The shipped layout of FR no longer asks for it: district."

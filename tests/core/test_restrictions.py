@@ -68,7 +68,7 @@ def test_what_is_corrected_does_not_hang_on_how_many_rows_are_wanted(gazetteer, 
 )  # fmt: skip
 def test_texts_meant_to_be_hard_are_answered(gazetteer, text):
     answer = gazetteer.search(SearchRequest(text[:200], trace=True))
-    assert len(answer.steps) < 150, "the number of readings is bounded"
+    assert len(answer.steps) < 150, "the number of interpretations is bounded"
     assert len(answer.rows) <= 8
 
 

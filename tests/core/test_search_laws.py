@@ -177,7 +177,7 @@ def test_nothing_is_corrected_where_what_was_typed_is_there(gazetteer, edition, 
     answer = gazetteer.search(
         SearchRequest(label[: data.draw(st.integers(1, len(label)))], trace=True)
     )
-    if answer.steps and answer.steps[-1].reading in ("as typed", "put together"):
+    if answer.steps and answer.steps[-1].interpretation in ("as typed", "put together"):
         assert not answer.corrected
         assert not answer.unmatched
 

@@ -7,9 +7,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from anchorline.core.gazetteer import SearchRequest
+from anchorline.core.gazetteer.abbreviations import typed_long_forms
 from anchorline.core.gazetteer.arrays import sorted_pool_arrays
 from anchorline.core.gazetteer.compiled.pools import WordPool
-from anchorline.core.gazetteer.spelling import typed_long_forms
 from anchorline.core.text import compact, tokens
 
 PATH = ("country_code", "region", "region_code", "town", "district", "street")
@@ -75,7 +75,7 @@ def test_search_finds_exactly_the_streets_that_hold_every_word(gazetteer, street
 def held_to_the_rows(gazetteer, streets, typed):
     expected = obvious_answer(streets, typed)
     if not expected:
-        return  # then looser readings are tried, which have tests of their own
+        return  # then looser interpretations are tried, which have tests of their own
     rows = gazetteer.suggest(
         SearchRequest(
             " ".join(typed), countries=tuple(KEYS), kinds=("street", "address"), limit=2000

@@ -69,13 +69,13 @@ def test_a_file_fits_the_schema_and_is_named_after_its_country(file):
 
 @pytest.mark.parametrize("layout", LAYOUTS.values(), ids=lambda layout: layout.country_code)
 def test_a_layout_is_whole_in_itself(layout):
-    asked = [entry.component for entry in layout.asked]
+    asked = [entry.component for entry in layout.components]
     assert len(asked) == len(set(asked))
-    assert layout.asks_for("town").required
+    assert layout.component("town").required
     written = {name for name in COMPONENTS if layout_writes(layout, name)}
     assert set(asked) <= written | {"region", "region_code"}, "asked for and never written"
     assert ("postcode" in asked) == bool(layout.masks), "a postcode has masks"
-    for entry in layout.asked:
+    for entry in layout.components:
         assert all(label.strip() for label in entry.labels.values())
     assert len({region.code for region in layout.regions}) == len(layout.regions)
     assert len({region.name for region in layout.regions}) == len(layout.regions)
@@ -99,7 +99,7 @@ def given_components(layout, script):
     if layout.regions:
         region = layout.regions[-1]
         components["region"] = region.name if script else region.latin
-    elif layout.asks_for("region"):
+    elif layout.component("region"):
         components["region"] = "Brackshire"
     if layout.masks:
         components["postcode"] = postcode_of(layout)
@@ -121,7 +121,7 @@ def test_full_minimal_and_partial_addresses_have_no_stray_punctuation(layout, in
                 plain = line.replace(" // ", " ").removeprefix("#").removeprefix("〒")
                 assert not STRAY.search(plain), (components, line)
         whole = " ".join(write_lines(layout, full)).casefold()
-        for asked in layout.asked:
+        for asked in layout.components:
             value = full.get(asked.component, "")
             assert value.casefold() in whole, (asked.component, whole)
 

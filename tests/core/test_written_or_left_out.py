@@ -112,7 +112,7 @@ def test_every_component_that_is_asked_for_is_written_in_one_script_or_by_its_pa
         }
         if named & {"region", "region_code"}:
             named |= {"region", "region_code"}
-        assert {asked.component for asked in layout.asked} <= named, layout.country_code
+        assert {asked.component for asked in layout.components} <= named, layout.country_code
 
 
 @pytest.mark.parametrize(

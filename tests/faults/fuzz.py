@@ -12,9 +12,9 @@ import socket
 from dataclasses import dataclass
 from urllib.parse import quote
 
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 
-ENDPOINTS = [endpoint for area in AREAS for endpoint in area.endpoints]
+ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF", "form": "tuning-visit",
     "slot": "piano", "record": "r1", "dataset": "demo", "number": "1", "job": "j1", "own_layout": "letters",
@@ -96,8 +96,8 @@ def _call(rng, key):
     return "\r\n".join(lines).encode("latin-1", "replace") + b"\r\n\r\n" + body
 
 
-def _body(rng, shape):
-    examples = (shape.model_config.get("json_schema_extra") or {}).get("examples") or [{}]
+def _body(rng, schema):
+    examples = (schema.model_config.get("json_schema_extra") or {}).get("examples") or [{}]
     value = json.loads(json.dumps(rng.choice(examples), default=str))
     for _ in range(rng.choice((0, 1, 1, 2, 5))):
         value = _changed(rng, value)

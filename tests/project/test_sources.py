@@ -12,7 +12,7 @@ from anchorline.cli import main as cli
 from anchorline.core.address import COMPONENTS
 from anchorline.core.layouts import shipped_layouts
 from anchorline.core.mapping import CHANGES
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 from anchorline.service.settings import SETTINGS
 
 PROJECT = Path(__file__).parents[2]
@@ -32,7 +32,9 @@ def test_every_setting_is_in_the_operators_table(setting):
     assert f"| `{setting}` | {default} | {meaning} |" in (DOCS / "operators.md").read_text()
 
 
-@pytest.mark.parametrize("endpoint", [e for a in AREAS for e in a.endpoints], ids=lambda e: e.name)
+@pytest.mark.parametrize(
+    "endpoint", [e for a in ROUTERS for e in a.endpoints], ids=lambda e: e.name
+)
 def test_every_endpoint_is_in_the_integrators_table_with_its_rule(endpoint):
     path = re.sub(r"<(?:path:)?(\w+)>", r"{\1}", endpoint.rule)
     row = f"| `{endpoint.method} {path}` | {endpoint.access.value} |"

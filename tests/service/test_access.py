@@ -6,9 +6,9 @@ import httpx
 import pytest
 
 from anchorline.service.access import Access
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 
-ENDPOINTS = [endpoint for area in AREAS for endpoint in area.endpoints]
+ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",

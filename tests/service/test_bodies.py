@@ -2,17 +2,17 @@
 
 import pytest
 
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 from anchorline.service.bodies import NO_BODY, Bodies
 from anchorline.service.settings import read_settings
 
 SETTINGS = read_settings({"ANCHORLINE_MAX_BODY": "500000", "ANCHORLINE_MAX_UPLOAD": "7000000"})
-ENDPOINTS = [endpoint for area in AREAS for endpoint in area.endpoints]
+ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 
 
 @pytest.fixture(scope="module")
 def bodies():
-    return Bodies(AREAS, SETTINGS)
+    return Bodies(ROUTERS, SETTINGS)
 
 
 @pytest.mark.parametrize(

@@ -155,8 +155,8 @@ def test_an_answer_says_what_it_read_and_what_there_is_not(api):
 def test_a_trace_is_given_where_it_is_asked_for(api):
     assert get(api, "suggest", q="kiln")["trace"] is None
     found = get(api, "suggest", q="klin crescent", trace="true")
-    readings = [step["reading"] for step in found["trace"]["readings"]]
-    assert (readings[0], readings[-1]) == ("as typed", "corrected")
+    tried = [step["interpretation"] for step in found["trace"]["interpretations"]]
+    assert (tried[0], tried[-1]) == ("as typed", "corrected")
     worth = found["trace"]["rows"][0]
     assert worth["id"] == found["suggestions"][0]["id"]
     assert sum(worth["parts"].values()) == pytest.approx(worth["score"], abs=0.05)
@@ -177,9 +177,9 @@ def test_an_answer_given_again_is_the_same_and_of_the_declared_shape(api):
     first, again = (api.get("suggest?q=kiln+cres&trace=true") for _ in range(2))
     assert first.content == again.content
     assert first.headers["ETag"] == again.headers["ETag"]
-    shape = Suggestions.model_validate(first.json())
-    assert shape.model_dump(mode="json") == first.json()
-    assert shape.trace is not None
+    schema = Suggestions.model_validate(first.json())
+    assert schema.model_dump(mode="json") == first.json()
+    assert schema.trace is not None
     bare = api.get("suggest?q=kiln+cres").json()
     assert bare["trace"] is None
     assert api.get("suggest?q=kiln+cres&limit=0").status_code == 422

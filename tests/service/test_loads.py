@@ -65,7 +65,7 @@ def load(http, name, content, **query):
 
 def active_count(http, name):
     """How many addresses of a dataset the finder knows, asked until two seconds have passed."""
-    editions = {e["dataset"]: e["addresses"] for e in http.get("stand").json()["editions"]}
+    editions = {e["dataset"]: e["addresses"] for e in http.get("overview").json()["editions"]}
     return editions.get(name, 0)
 
 

@@ -9,8 +9,8 @@ import sys
 WRITE_TWO = """
 from anchorline.service.logs import logger, set_up_logs
 set_up_logs("info")
-logger("trial").info("first", value="two\\nlines", password="hunter2")
-logger("trial").warning("second")
+logger("sample").info("first", value="two\\nlines", password="hunter2")
+logger("sample").warning("second")
 """
 
 

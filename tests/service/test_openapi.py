@@ -8,7 +8,7 @@ from pathlib import Path
 import httpx
 import pytest
 
-from anchorline.service.app import AREAS
+from anchorline.service.app import ROUTERS
 
 
 def document(stack):
@@ -23,21 +23,23 @@ def test_every_endpoint_is_described_with_its_problems_and_access(stack):
         for path in described["paths"].values()
         for operation in path.values()
     }
-    assert set(operations) == {e.name for area in AREAS for e in area.endpoints}
+    assert set(operations) == {e.name for router in ROUTERS for e in router.endpoints}
     for name, operation in operations.items():
         assert operation["summary"], name
         assert "422" in operation["responses"], name
         assert ("401" in operation["responses"]) == bool(operation["security"]) or name == "sign_in"
 
 
-@pytest.mark.parametrize("endpoint", [e for a in AREAS for e in a.endpoints], ids=lambda e: e.name)
+@pytest.mark.parametrize(
+    "endpoint", [e for a in ROUTERS for e in a.endpoints], ids=lambda e: e.name
+)
 def test_every_body_and_answer_has_an_example_that_is_one(endpoint):
-    shapes = [shape for shapes in endpoint.answers.values() for shape in shapes or ()]
-    for shape in [*shapes, *([endpoint.body] if endpoint.body else [])]:
-        examples = shape.model_json_schema().get("examples")
-        assert examples, shape.__name__
+    schemas = [schema for schemas in endpoint.answers.values() for schema in schemas or ()]
+    for schema in [*schemas, *([endpoint.body] if endpoint.body else [])]:
+        examples = schema.model_json_schema().get("examples")
+        assert examples, schema.__name__
         for example in examples:
-            shape.model_validate(example)
+            schema.model_validate(example)
 
 
 def test_every_reference_leads_somewhere(stack):
@@ -48,7 +50,7 @@ def test_every_reference_leads_somewhere(stack):
 
 
 def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack, tmp_path):
-    """No 5xx, no undocumented status, shape or content type, no way around authentication."""
+    """No 5xx, no undocumented status, schema or content type, no way around authentication."""
     # An address too long to be read is refused with 414 or 431, which the tool does not expect.
     refusals = "400, 401, 403, 404, 405, 409, 413, 414, 415, 422, 428, 429, 431"
     (tmp_path / "schemathesis.toml").write_text(

@@ -4,7 +4,7 @@ import pytest
 
 from anchorline.store.schema import OwnLayoutVersionRow
 
-KEY = "trial-layout"
+KEY = "sample-layout"
 NOTE = {"extra": "delivery_note", "label": {"en": "Delivery note"}, "after": "street"}
 
 
@@ -13,7 +13,7 @@ def own(api):
     """Puts drafts of an own layout; it is gone again afterwards."""
 
     def put(etag=None, key=KEY, **document):
-        document = {"key": key, "title": "Trial", "countries": ["LU"], **document}
+        document = {"key": key, "title": "Sample", "countries": ["LU"], **document}
         headers = {"If-Match": etag} if etag else {}
         return api.put(f"own-layouts/{key}/draft", json=document, headers=headers)
 
@@ -44,18 +44,18 @@ def test_a_draft_holds_nowhere_until_it_is_published_and_no_longer_when_gone_bac
     assert labels(api)["town"] == "Village"
     assert publish(api)["published_version"] == first + 1
     assert labels(api)["town"] == "Hamlet"
-    assert api.post(f"own-layouts/{KEY}/go-back", json={"version": first}).status_code == 200
+    assert api.post(f"own-layouts/{KEY}/restore", json={"version": first}).status_code == 200
     assert labels(api)["town"] == "Village"
     versions = api.get(f"own-layouts/{KEY}/versions").json()["versions"]
     assert [(v["number"], v["in_force"]) for v in versions][:2] == [
         (first + 1, False),
         (first, True),
     ]
-    assert api.post(f"own-layouts/{KEY}/go-back", json={"version": 0}).status_code == 200
+    assert api.post(f"own-layouts/{KEY}/restore", json={"version": 0}).status_code == 200
     assert labels(api)["town"] == "Town"
 
 
-def test_deleting_one_lets_the_layouts_below_it_hold(api, own):
+def test_deleting_one_lets_its_base_hold(api, own):
     own(ask=[{"component": "town", "label": {"en": "Village"}}])
     publish(api)
     assert api.delete(f"own-layouts/{KEY}").status_code == 204
@@ -101,7 +101,7 @@ def test_a_form_asks_for_what_a_layout_adds_keeps_it_and_writes_it(api, own):
     assert address["lines"][:2] == ["Vale", "Ring twice"]
     assert address["layout"] == f"{KEY}@{version}"
     # Without the layout the note is kept, and no longer written.
-    api.post(f"own-layouts/{KEY}/go-back", json={"version": 0})
+    api.post(f"own-layouts/{KEY}/restore", json={"version": 0})
     read = api.get(f"records/{kept.json()['id']}").json()
     assert "slots" in read, read
     assert read["slots"]["home"]["components"]["delivery_note"] == "Ring twice"
@@ -201,10 +201,10 @@ def test_a_preview_shows_both_sides_and_keeps_nothing(api, own):
     }
     seen = api.post("own-layouts/preview", json=body).json()
     assert seen["written"] == ["Sonner", "Rue A"]
-    assert seen["written_below"] == ["Rue A"]
+    assert seen["written_base"] == ["Rue A"]
     assert [h["component"] for h in seen["hidden"]] == ["district"]
-    assert "district" in [a["component"] for a in seen["below"]]
-    assert {a["component"]: a["change"] for a in seen["asked"]}["delivery_note"] == 1
+    assert "district" in [a["component"] for a in seen["base"]]
+    assert {a["component"]: a["change"] for a in seen["components"]}["delivery_note"] == 1
     lines = seen["lines"][""]
     assert lines[0] == {
         "line": "delivery_note", "was": None, "change": 0, "dropped": False
@@ -242,7 +242,7 @@ def test_what_a_newer_shipped_layout_says_otherwise_is_shown_until_it_is_publish
     # As an older release would have kept it: then the shipped label was another.
     with stack_database.transaction() as session:
         kept = session.get(OwnLayoutVersionRow, (KEY, version))
-        kept.ground = {"LU": {"ask": {"town": {"labels": {"en": "Place"}, "required": True}},
+        kept.base = {"LU": {"ask": {"town": {"labels": {"en": "Place"}, "required": True}},
                               "lines": {}}}  # fmt: skip
     [listed] = api.get("own-layouts").json()["own_layouts"]
     assert listed["conflicts"] == 1

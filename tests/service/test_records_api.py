@@ -74,10 +74,10 @@ def test_a_submit_that_fails_names_every_problem_and_keeps_nothing(api, filled):
     assert api.get(FORM).json()["total"] == before
 
 
-def test_a_trial_says_what_would_be_kept_and_keeps_nothing(api, filled):
+def test_a_dry_run_says_what_would_be_kept_and_keeps_nothing(api, filled):
     before = api.get(FORM).json()["total"]
-    trial = api.post("forms/tuning-visit/trial", json=filled).json()
-    assert trial["slots"]["piano"]["components"]["street"] == "Abbey Mews"
+    answer = api.post("forms/tuning-visit/dry-run", json=filled).json()
+    assert answer["slots"]["piano"]["components"]["street"] == "Abbey Mews"
     assert api.get(FORM).json()["total"] == before
 
 

@@ -51,7 +51,7 @@ class Keys:
     asked = 0
 
     def check(self, presented):
-        self.asked += 1
+        self.components += 1
         return ApiKey("1", "server", "Shop") if presented == "good" else None
 
 
@@ -59,18 +59,18 @@ class AwayKeys(Keys):
     """Answers once, and then not any more."""
 
     def check(self, presented):
-        if self.asked:
+        if self.components:
             raise DatabaseUnavailableError("away")
         return super().check(presented)
 
 
 def test_a_key_in_view_goes_on_while_the_database_is_away(monkeypatch):
     gate = Gate(AwayKeys(), None, "secret" * 8, PLENTY)
-    assert gate.admit(request("good"), Access.SERVER).name == "Shop"
+    assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
     monkeypatch.setattr("anchorline.service.access._KEY_VIEW_SECONDS", -1.0)
-    assert gate.admit(request("good"), Access.SERVER).name == "Shop"
+    assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
     with pytest.raises(DatabaseUnavailableError):
-        gate.admit(request("unknown"), Access.SERVER)
+        gate.authorize(request("unknown"), Access.SERVER)
 
 
 class OldSigner(TimestampSigner):
@@ -92,24 +92,24 @@ def gate():
 
 def test_typing_asks_for_a_key_once_in_a_while_only(gate):
     for _ in range(20):
-        assert gate.admit(request("good"), Access.SERVER).name == "Shop"
+        assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
         with pytest.raises(ProblemError):
-            gate.admit(request("bad"), Access.SERVER)
-    assert gate._keys.asked == 2
+            gate.authorize(request("bad"), Access.SERVER)
+    assert gate._keys.components == 2
 
 
 def test_a_page_token_opens_its_form_until_it_runs_out(gate):
-    caller = gate.admit(request(gate.page_token("visit")), Access.CAPTURE)
+    caller = gate.authorize(request(gate.page_token("visit")), Access.CAPTURE)
     assert caller.may_use_form("visit")
     assert not caller.may_use_form("other")
     with pytest.raises(ProblemError, match="needs a server key"):
-        gate.admit(request(gate.page_token("visit")), Access.SERVER)
+        gate.authorize(request(gate.page_token("visit")), Access.SERVER)
     old = OldSigner("secret" * 8, salt="page").sign("visit").decode()
     with pytest.raises(ProblemError, match="open for too long"):
-        gate.admit(request(f"anl_page_{old}"), Access.CAPTURE)
+        gate.authorize(request(f"anl_page_{old}"), Access.CAPTURE)
     forged = TimestampSigner("other" * 8, salt="page").sign("visit").decode()
     with pytest.raises(ProblemError, match="not valid; load the page anew"):
-        gate.admit(request(f"anl_page_{forged}"), Access.CAPTURE)
+        gate.authorize(request(f"anl_page_{forged}"), Access.CAPTURE)
 
 
 @pytest.mark.parametrize(

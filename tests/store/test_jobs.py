@@ -17,11 +17,11 @@ from anchorline.store.datasets import (
     EditionEntry,
     superfluous,
 )
+from anchorline.store.idempotency import IdempotencyKey
 from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, LostJobError, NewJob, NoFileError
 from anchorline.store.jobs import JobStore
 from anchorline.store.load_data import KeptBlock, LoadData
-from anchorline.store.once_only import OnceOnly
-from anchorline.store.tidy import tidy
+from anchorline.store.purge import purge_expired
 
 
 @pytest.fixture
@@ -183,13 +183,13 @@ def test_many_workers_at_once_never_take_the_same_job_nor_two_of_a_dataset(jobs)
 
 def test_a_key_makes_one_job_of_the_same_file_and_refuses_another(jobs):
     def once(request):
-        return OnceOnly("server/load/x", f"k-{made.id}", request)
+        return IdempotencyKey("server/load/x", f"k-{made.id}", request)
 
     made = jobs.make(new("keyed"), receiving=True)
-    assert jobs.received(made.id, size=3, digest="d", once=once(b"file")).state == "waiting"
+    assert jobs.received(made.id, size=3, digest="d", key=once(b"file")).state == "waiting"
     again = jobs.make(new("keyed"), receiving=True)
     with pytest.raises(AlreadyThereError):
-        jobs.received(again.id, size=3, digest="d", once=once(b"file"))
+        jobs.received(again.id, size=3, digest="d", key=once(b"file"))
     assert jobs.made_by_key(once(b"file")).id == made.id
     with pytest.raises(ReusedKeyError):
         jobs.made_by_key(once(b"another"))
@@ -277,12 +277,12 @@ def test_old_jobs_go_with_their_reports_but_for_those_that_editions_are_built_fr
     jobs.end(claim, "failed", "")
     unsent = jobs.make(new(), receiving=True)
     clock.forward(days=2)
-    tidy(database)
+    purge_expired(database)
     assert jobs.get(forgotten.id)
     with pytest.raises(NotThereError):
         jobs.get(unsent.id)
     clock.forward(days=90)
-    tidy(database)
+    purge_expired(database)
     assert jobs.get(kept.id)
     assert data.block_positions(forgotten.id) == []
     with pytest.raises(NotThereError):

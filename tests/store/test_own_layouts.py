@@ -24,10 +24,10 @@ def test_publishing_going_back_and_forth_changes_the_stamp_and_what_is_published
     assert second.draft_differs
     assert layouts.publish(key, second.revision, {"FR": 1}, "ada").published_version == 2
     stamps.append(layouts.stamp())
-    assert layouts.go_back(key, 1).draft_differs
+    assert layouts.restore(key, 1).draft_differs
     stamps.append(layouts.stamp())
     assert [(v.key, v.number) for v in layouts.published() if v.key == key] == [(key, 1)]
-    assert layouts.go_back(key, None).published_version is None
+    assert layouts.restore(key, None).published_version is None
     stamps.append(layouts.stamp())
     assert [v for v in layouts.published() if v.key == key] == []
     assert [dict(stamp).get(key) for stamp in stamps] == [None, 1, 2, 1, None]
@@ -66,4 +66,4 @@ def test_a_name_that_is_used_again_goes_on_with_its_numbers(layouts):
 def test_there_is_no_going_back_to_a_version_that_never_was(layouts):
     layouts.put_draft("never", document("never"), None)
     with pytest.raises(NotThereError, match="has no version 7"):
-        layouts.go_back("never", 7)
+        layouts.restore("never", 7)

@@ -15,8 +15,8 @@ from anchorline.store.database import (
     ReusedKeyError,
 )
 from anchorline.store.forms import FormStore
-from anchorline.store.records import BadCursorError, NewRecord, OnceOnly, RecordStore
-from anchorline.store.tidy import tidy
+from anchorline.store.purge import purge_expired
+from anchorline.store.records import BadCursorError, IdempotencyKey, NewRecord, RecordStore
 
 WEEK = timedelta(days=7)
 ADDRESS = Captured(
@@ -51,17 +51,17 @@ def test_a_record_comes_back_as_it_was_kept(records, form, clock):
 
 
 def test_one_key_makes_one_record_and_another_request_is_refused(records, form):
-    once = OnceOnly("page/x" + form, "key-1", b"body")
+    once = IdempotencyKey("page/x" + form, "key-1", b"body")
     first, made = records.add(new(form), once)
     again, made_again = records.add(new(form), once)
     assert (first.id, made, made_again) == (again.id, True, False)
     with pytest.raises(ReusedKeyError):
-        records.add(new(form), OnceOnly(once.scope, "key-1", b"other"))
+        records.add(new(form), IdempotencyKey(once.scope, "key-1", b"other"))
     assert records.page(form=form).total == 1
 
 
 def test_the_same_key_at_the_same_time_makes_one_record(records, form):
-    once = OnceOnly("page/y" + form, "key-2", b"body")
+    once = IdempotencyKey("page/y" + form, "key-2", b"body")
     ids = []
     threads = [
         threading.Thread(target=lambda: ids.append(records.add(new(form), once)[0].id))
@@ -147,16 +147,16 @@ def test_a_database_that_does_not_answer_is_one_error():
     silent.close()
 
 
-def test_tidying_forgets_keys_and_sessions_after_their_time_and_no_record(
+def test_purging_forgets_keys_and_sessions_after_their_time_and_no_record(
     database, records, form, clock
 ):
-    once = OnceOnly("page/t" + form, "key-3", b"body")
+    once = IdempotencyKey("page/t" + form, "key-3", b"body")
     first, _ = records.add(new(form), once)
     clock.forward(days=6)
-    tidy(database)
+    purge_expired(database)
     assert records.add(new(form), once)[0].id == first.id
     clock.forward(days=2)
-    assert tidy(database) >= 1
+    assert purge_expired(database) >= 1
     again, made_now = records.add(new(form), once)
     assert made_now
     assert again.id != first.id

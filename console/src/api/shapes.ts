@@ -11,7 +11,7 @@ export interface Session {
   csrf_token: string;
 }
 
-export interface Stand {
+export interface Overview {
   editions: { dataset: string; number: number; addresses: number; countries: string[] }[];
   forms: number;
   forms_published: number;

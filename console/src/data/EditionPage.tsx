@@ -63,7 +63,7 @@ function Shown({ dataset, edition }: { dataset: Dataset; edition: Edition }): Re
         )}
         {!edition.active && (
           <Button type="primary" loading={action.isPending && action.variables?.action === "activate"} onClick={() => void activate(edition.number)}>
-            {older ? "Go back to it" : "Activate"}
+            {older ? "Restore it" : "Activate"}
           </Button>
         )}
       </PageHead>

@@ -91,7 +91,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
 }
 
 function verb(dataset: Dataset, edition: EditionSummary): string {
-  return edition.number < (dataset.active_edition ?? 0) ? "Go back to" : "Activate";
+  return edition.number < (dataset.active_edition ?? 0) ? "Restore" : "Activate";
 }
 
 function State({ dataset, edition }: { dataset: Dataset; edition: EditionSummary }): React.ReactNode {

@@ -50,7 +50,7 @@ function useChange<Given, Answer>(
     mutationFn: change,
     onSettled: async () => {
       await queries.invalidateQueries({ queryKey: ["datasets"] });
-      await queries.invalidateQueries({ queryKey: ["stand"] });
+      await queries.invalidateQueries({ queryKey: ["overview"] });
     },
   });
 }

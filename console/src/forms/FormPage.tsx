@@ -15,14 +15,14 @@ import { type DraftState, useDraft } from "../parts/useDraft";
 import { FieldTable } from "./FieldTable";
 import { LiveForm } from "./LiveForm";
 import { MappingTable } from "./MappingTable";
-import { FillTrace, TrialResult } from "./Trace";
+import { FillTrace, DryRunResult } from "./Trace";
 
 // No slot has this key: keys have no blanks.
 const FIELDS = "the fields";
 
 export default function FormPage(): React.ReactNode {
   const { form: key = "" } = useParams();
-  const draft = useDraft<FormDocument, Draft>(`forms/${key}`, ["forms", "stand"]);
+  const draft = useDraft<FormDocument, Draft>(`forms/${key}`, ["forms", "overview"]);
   if (draft.kept.isError) {
     return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   }
@@ -94,7 +94,7 @@ function Editor(props: {
 function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDocument, Draft> }): React.ReactNode {
   const { message } = App.useApp();
   const [filled, setFilled] = useState<{ slot: string; label: string; answer: FillAnswer } | null>(null);
-  const [trial, setTrial] = useState<RecordAnswer | null>(null);
+  const [dryRun, setDryRun] = useState<RecordAnswer | null>(null);
   const [round, setRound] = useState(0);
   const revision = draft.kept.data?.etag ?? "";
   return (
@@ -108,7 +108,7 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDoc
             onClick={() => {
               setRound(round + 1);
               setFilled(null);
-              setTrial(null);
+              setDryRun(null);
             }}
           >
             Start over
@@ -122,14 +122,14 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDoc
           key={`${revision}-${round}`}
           formKey={formKey}
           onFilled={setFilled}
-          onTrial={(result) => {
-            setTrial(result);
+          onDryRun={(result) => {
+            setDryRun(result);
             void message.success("Nothing is wrong; nothing was kept.");
           }}
         />
       </Card>
       {filled && draft.document && <FillTrace filled={filled} document={draft.document} />}
-      {trial && <TrialResult trial={trial} />}
+      {dryRun && <DryRunResult answer={dryRun} />}
     </div>
   );
 }

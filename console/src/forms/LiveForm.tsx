@@ -18,7 +18,7 @@ interface FormElement extends HTMLElement {
 export function LiveForm(props: {
   formKey: string;
   onFilled: (filled: Filled) => void;
-  onTrial: (trial: RecordAnswer) => void;
+  onDryRun: (dryRun: RecordAnswer) => void;
 }): React.ReactNode {
   const place = useRef<HTMLDivElement>(null);
   const handlers = useRef(props);
@@ -33,19 +33,19 @@ export function LiveForm(props: {
       const element = document.createElement("anchorline-form") as FormElement;
       element.setAttribute("form", formKey);
       element.setAttribute("draft", "");
-      element.setAttribute("trial", "");
+      element.setAttribute("dry-run", "");
       element.setAttribute("level", "3");
       element.connection = { base: "", headers: sessionHeaders() };
       host.replaceChildren(element);
     });
     const filled = (event: Event): void => handlers.current.onFilled((event as CustomEvent<Filled>).detail);
-    const tried = (event: Event): void => handlers.current.onTrial((event as CustomEvent<RecordAnswer>).detail);
+    const tried = (event: Event): void => handlers.current.onDryRun((event as CustomEvent<RecordAnswer>).detail);
     host.addEventListener("anchorline-filled", filled);
-    host.addEventListener("anchorline-trial", tried);
+    host.addEventListener("anchorline-dry-run", tried);
     return () => {
       gone = true;
       host.removeEventListener("anchorline-filled", filled);
-      host.removeEventListener("anchorline-trial", tried);
+      host.removeEventListener("anchorline-dry-run", tried);
     };
   }, [formKey]);
   return <section className="preview" ref={place} aria-label="The live form" tabIndex={0} />;

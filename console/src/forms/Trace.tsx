@@ -1,4 +1,4 @@
-/** What went where, after an address was picked or a trial sent. */
+/** What went where, after an address was picked or a dry run sent. */
 
 import { Alert, Card } from "antd";
 
@@ -48,12 +48,12 @@ export function FillTrace({ filled, document }: { filled: Filled; document: Form
   );
 }
 
-export function TrialResult({ trial }: { trial: RecordAnswer }): React.ReactNode {
+export function DryRunResult({ answer }: { answer: RecordAnswer }): React.ReactNode {
   return (
     <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What a record would hold</h2>}>
-      <p style={{ marginTop: 0 }}>{trial.label}</p>
-      {Object.entries(trial.slots).map(([slot, address]) => (
-        <AddressCard key={slot} slot={slot} address={address} fields={trial.labels} />
+      <p style={{ marginTop: 0 }}>{answer.label}</p>
+      {Object.entries(answer.slots).map(([slot, address]) => (
+        <AddressCard key={slot} slot={slot} address={address} fields={answer.labels} />
       ))}
     </Card>
   );

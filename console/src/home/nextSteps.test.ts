@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 
-import type { Stand } from "../api/shapes";
+import type { Overview } from "../api/shapes";
 import { nextSteps } from "./nextSteps";
 
-const calm: Stand = {
+const calm: Overview = {
   editions: [{ dataset: "demo", number: 1, addresses: 10, countries: ["GB"] }],
   forms: 4,
   forms_published: 4,
@@ -14,7 +14,7 @@ const calm: Stand = {
   picked: 39,
   picked_unchanged: 38,
 };
-const first = (change: Partial<Stand>): string => nextSteps({ ...calm, ...change })[0]?.text ?? "";
+const first = (change: Partial<Overview>): string => nextSteps({ ...calm, ...change })[0]?.text ?? "";
 
 describe("what to do next", () => {
   it("puts reference data before everything else", () => {

@@ -1,4 +1,4 @@
-import type { Stand } from "../api/shapes";
+import type { Overview } from "../api/shapes";
 
 interface Step {
   text: string;
@@ -6,25 +6,25 @@ interface Step {
 }
 
 /** What an administrator should do next, the most urgent first. */
-export function nextSteps(stand: Stand): Step[] {
+export function nextSteps(overview: Overview): Step[] {
   const steps: Step[] = [];
-  if (!stand.editions.length) {
+  if (!overview.editions.length) {
     steps.push({
       text: "Load reference data: until then nothing can be found, and people type addresses in by hand.",
       to: "/data",
     });
   }
-  if (!stand.forms) {
+  if (!overview.forms) {
     steps.push({ text: "Put the first form up; the guide for administrators says how.", to: "/forms" });
   }
-  if (stand.drafts_waiting) {
-    const count = stand.drafts_waiting;
+  if (overview.drafts_waiting) {
+    const count = overview.drafts_waiting;
     steps.push({
       text: `Try and publish ${count === 1 ? "the draft that differs" : `the ${count} drafts that differ`} from what people fill in.`,
       to: "/forms",
     });
   }
-  if (stand.captured >= 20 && stand.picked < stand.captured / 2) {
+  if (overview.captured >= 20 && overview.picked < overview.captured / 2) {
     steps.push({
       text: "Most addresses are typed in by hand: see whether the countries of your records are loaded.",
       to: "/records",

@@ -6,7 +6,7 @@ import { Link, useParams } from "react-router";
 
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
-import { AskedForm } from "./AskedForm";
+import { ComponentForm } from "./ComponentForm";
 import { FactsTag } from "./FactsTag";
 import { Precedence } from "./Precedence";
 import { WrittenLines } from "./WrittenLines";
@@ -82,7 +82,7 @@ function Tryout({ layout, form }: { layout: Layout; form: string }): React.React
   return (
     <div className="side-by-side">
       <Card size="small" title="What is asked for" extra={<span className="hint">with a made-up address</span>}>
-        <AskedForm layout={layout} form={form} components={components} given={given} change={setComponents} />
+        <ComponentForm layout={layout} form={form} components={components} given={given} change={setComponents} />
       </Card>
       <WrittenLines layout={layout} form={form} components={given} />
     </div>

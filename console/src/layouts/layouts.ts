@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import type { CheckAnswer, Layout as AskedLayout } from "../../../embed/src/form/model";
+import type { CheckAnswer, Layout as FormLayout } from "../../../embed/src/form/model";
 import { call } from "../api/call";
 
 export interface LayoutEntry {
@@ -24,7 +24,7 @@ export interface OwnStep {
 
 export type Confidence = "sure" | "likely" | "open";
 
-export interface Layout extends AskedLayout {
+export interface Layout extends FormLayout {
   starts: string[];
   languages: string[];
   lines: Record<string, string[]>;

@@ -9,7 +9,7 @@ import { counted } from "../parts/formatting";
 import { PageHead } from "../parts/PageHead";
 import { SearchBox, useAddressText, withText } from "../parts/SearchBox";
 import { FoundTable } from "./FoundTable";
-import { ReadingTable } from "./ReadingTable";
+import { InterpretationTable } from "./InterpretationTable";
 import { KINDS, type Found, search } from "./search";
 
 export default function TrySearchPage(): React.ReactNode {
@@ -25,7 +25,7 @@ export default function TrySearchPage(): React.ReactNode {
   const set = (name: string, value: string): void =>
     setPlace((old) => withText(old, name, value), { replace: true });
   const [text, setText] = useAddressText("q");
-  const asked = Boolean(place.get("q") || place.get("within"));
+  const isSearched = Boolean(place.get("q") || place.get("within"));
   return (
     <>
       <PageHead title="Try a search" about="Type as people would: the trace says how it was read and what each row is worth." />
@@ -60,8 +60,8 @@ export default function TrySearchPage(): React.ReactNode {
         </p>
       )}
       {found.isError && <Alert type="error" showIcon role="alert" title={found.error.message} />}
-      {!asked && <Empty description="Nothing typed yet." />}
-      {asked && found.data && !found.isError && (
+      {!isSearched && <Empty description="Nothing typed yet." />}
+      {isSearched && found.data && !found.isError && (
         <Answer found={found.data} open={(id) => set("within", id)} />
       )}
     </>
@@ -95,7 +95,7 @@ function Answer({ found, open }: { found: Found; open: (id: string) => void }): 
         {found.answer.unmatched.length > 0 && `. Not found: ${found.answer.unmatched.join(", ")}`}
       </p>
       {found.answer.suggestions.length > 0 && <FoundTable answer={found.answer} open={open} />}
-      {found.answer.trace && <ReadingTable trace={found.answer.trace} />}
+      {found.answer.trace && <InterpretationTable trace={found.answer.trace} />}
     </>
   );
 }

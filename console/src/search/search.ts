@@ -8,7 +8,7 @@ export type { Suggestion };
 export const KINDS = ["address", "street", "place", "postcode", "town", "region", "district", "building", "organisation"];
 
 export interface Trace {
-  readings: { dataset: string; reading: string; tokens: string[]; found: number }[];
+  interpretations: { dataset: string; interpretation: string; tokens: string[]; found: number }[];
   rows: { id: string; score: number; parts: Record<string, number> }[];
 }
 

@@ -20,7 +20,7 @@ import { useSession, useSignOut } from "./session";
 import { useFocusKeeper } from "./useFocusKeeper";
 
 const PLACES = [
-  { key: "", icon: <HomeOutlined aria-hidden />, label: "Where things stand" },
+  { key: "", icon: <HomeOutlined aria-hidden />, label: "Overview" },
   { key: "forms", icon: <AppstoreOutlined aria-hidden />, label: "Forms" },
   { key: "records", icon: <FileTextOutlined aria-hidden />, label: "Records" },
   { key: "layouts", icon: <ProfileOutlined aria-hidden />, label: "Country layouts" },

@@ -104,8 +104,8 @@ export class FinderElement extends HTMLElement {
     }
     this.nameIt();
     const box = make("div", { class: "box" }, this.input, this.popup);
-    const below = make("div", { class: "below" }, this.status, this.byHand);
-    root.append(this.caption, box, this.problem, below);
+    const footer = make("div", { class: "footer" }, this.status, this.byHand);
+    root.append(this.caption, box, this.problem, footer);
     this.input.addEventListener("input", (event) => {
       if (this.hasProblem) this.setProblem(null);
       // While a word is being composed, what stands in the input is not yet what is meant.

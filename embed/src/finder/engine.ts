@@ -142,9 +142,9 @@ export class FinderEngine {
     const controller = new AbortController();
     this.running = controller;
     const after = more ? this.state.after : null;
-    this.dispatch({ type: "asked" });
-    const asked = this.state.asked;
-    const slow = setTimeout(() => this.dispatch({ type: "slow", asked }), SLOW_MS);
+    this.dispatch({ type: "requested" });
+    const request = this.state.request;
+    const slow = setTimeout(() => this.dispatch({ type: "slow", request }), SLOW_MS);
     try {
       const within = this.state.groups.at(-1)?.id ?? null;
       const asking = { text: question(this.state), within, after, elsewhere: false };
@@ -155,9 +155,9 @@ export class FinderEngine {
         note = [this.settings().elsewhereNote, noteOn(answer)].filter(Boolean).join(" ");
       }
       const { suggestions: rows } = answer;
-      this.dispatch({ type: "answered", asked, rows, after: answer.after, more, note });
+      this.dispatch({ type: "answered", request, rows, after: answer.after, more, note });
     } catch {
-      if (!controller.signal.aborted) this.dispatch({ type: "failed", asked });
+      if (!controller.signal.aborted) this.dispatch({ type: "failed", request });
     } finally {
       clearTimeout(slow);
     }

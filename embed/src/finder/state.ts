@@ -1,7 +1,7 @@
 /**
  * What the finder knows, and how each thing that happens changes it: pure, without a browser.
  *
- * `asked` numbers the latest question; an answer to any other one is ignored, so that an older
+ * `request` numbers the latest request; an answer to any other one is ignored, so that an older
  * answer is never shown over a newer one.
  */
 
@@ -20,7 +20,7 @@ export interface FinderState {
   open: boolean;
   /** The groups that were opened, the innermost last. */
   groups: Suggestion[];
-  asked: number;
+  request: number;
   /** What was read otherwise than it was typed, in words; empty where nothing was. */
   note: string;
 }
@@ -34,17 +34,17 @@ export type Option =
 
 export type Action =
   | { type: "typed"; text: string }
-  | { type: "asked" }
-  | { type: "slow"; asked: number }
+  | { type: "requested" }
+  | { type: "slow"; request: number }
   | {
       type: "answered";
-      asked: number;
+      request: number;
       rows: Suggestion[];
       after: string | null;
       more: boolean;
       note: string;
     }
-  | { type: "failed"; asked: number }
+  | { type: "failed"; request: number }
   | { type: "moved"; by: 1 | -1; count: number }
   | { type: "pointed"; at: number }
   | { type: "shown" }
@@ -63,7 +63,7 @@ export const initial: FinderState = {
   active: -1,
   open: false,
   groups: [],
-  asked: 0,
+  request: 0,
   note: "",
 };
 
@@ -111,14 +111,14 @@ export function reduce(state: FinderState, action: Action): FinderState {
   switch (action.type) {
     case "typed":
       return typed(state, action.text);
-    case "asked":
-      return { ...state, asked: state.asked + 1, status: "waiting" };
+    case "requested":
+      return { ...state, request: state.request + 1, status: "waiting" };
     case "slow":
-      return isOutdated(state, action.asked) ? state : { ...state, status: "slow" };
+      return isOutdated(state, action.request) ? state : { ...state, status: "slow" };
     case "answered":
       return answered(state, action);
     case "failed":
-      return isOutdated(state, action.asked)
+      return isOutdated(state, action.request)
         ? state
         : { ...state, status: "failed", rows: [], after: null, active: -1, open: false };
     case "moved":
@@ -144,7 +144,7 @@ export function reduce(state: FinderState, action: Action): FinderState {
       return wentBack(state);
     case "picked":
     case "restored":
-      return { ...initial, text: action.type === "picked" ? action.label : action.text, asked: state.asked + 1 };
+      return { ...initial, text: action.type === "picked" ? action.label : action.text, request: state.request + 1 };
   }
 }
 
@@ -153,14 +153,14 @@ function typed(state: FinderState, text: string): FinderState {
   const groups = state.groups.filter((group) => text.startsWith(groupText(group).trimEnd()));
   const next = { ...state, text, groups, active: -1 };
   if (text.trim() || groups.length) return next;
-  return { ...next, rows: [], after: null, open: false, status: "idle", asked: state.asked + 1 };
+  return { ...next, rows: [], after: null, open: false, status: "idle", request: state.request + 1 };
 }
 
 function answered(
   state: FinderState,
   answer: Extract<Action, { type: "answered" }>,
 ): FinderState {
-  if (isOutdated(state, answer.asked)) return state;
+  if (isOutdated(state, answer.request)) return state;
   const rows = answer.more ? [...state.rows, ...answer.rows] : answer.rows;
   const next: FinderState = {
     ...state,
@@ -189,6 +189,6 @@ function wentBack(state: FinderState): FinderState {
   return { ...state, groups, text, active: -1, rows: [], after: null };
 }
 
-function isOutdated(state: FinderState, asked: number): boolean {
-  return asked !== state.asked;
+function isOutdated(state: FinderState, request: number): boolean {
+  return request !== state.request;
 }

@@ -41,7 +41,7 @@ mark { background: var(--mark); color: inherit; border-radius: 2px; }
 .back { border-bottom: 1px solid var(--tint); border-radius: 5px 5px 0 0; }
 .problem { margin: .3rem 0 0; color: var(--wrong); font-weight: 600; font-size: .9em; }
 [aria-invalid] { border-color: var(--wrong); border-width: 2px; }
-.below { display: flex; flex-wrap: wrap; gap: 0 1rem; justify-content: space-between; align-items: center; }
+.footer { display: flex; flex-wrap: wrap; gap: 0 1rem; justify-content: space-between; align-items: center; }
 .status { margin: .3rem 0 0; min-height: 1.45em; flex: 1 1 14rem; color: var(--ink); }
 .status.quiet { color: var(--quiet); font-size: .875em; }
 .by-hand {

@@ -2,9 +2,9 @@
  * `<anchorline-form>`: a whole form, to be filled by anybody.
  *
  * Attributes: `form` (its key), `access` (a browser key), `base` (the service's address), `draft`
- * (fill the draft), `trial` (submitting keeps nothing and shows what would be kept), `level` (of
+ * (fill the draft), `dry-run` (submitting keeps nothing and shows what would be kept), `level` (of
  * the heading, 1 to 4).
- * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-trial`.
+ * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-dry-run`.
  */
 
 import { make, shadowOf } from "../dom";
@@ -27,7 +27,7 @@ import { SlotView } from "./slot";
 import { formStyle } from "./style";
 import { holds } from "./visibility";
 
-const ATTRIBUTES = ["form", "access", "base", "draft", "trial", "level"];
+const ATTRIBUTES = ["form", "access", "base", "draft", "dry-run", "level"];
 
 /** What `anchorline-submitted` carries: the record that was made. */
 export interface SubmittedDetail {
@@ -44,7 +44,7 @@ export interface FilledDetail {
 export class FormElement extends HTMLElement {
   /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
   connection: Connection | null = null;
-  private shape: FormDocument | null = null;
+  private document: FormDocument | null = null;
   private fields = new Map<string, FieldView>();
   private slots: SlotView[] = [];
   private readonly alert = make("div", { role: "alert", class: "alert" });
@@ -96,12 +96,12 @@ export class FormElement extends HTMLElement {
   }
 
   private show(document: FormDocument): void {
-    this.shape = document;
+    this.document = document;
     this.fields = new Map();
     this.slots = [];
     this.alert.replaceChildren();
     this.alert.classList.remove("shown");
-    this.send.textContent = this.hasAttribute("trial") ? "Try sending it" : "Send";
+    this.send.textContent = this.hasAttribute("dry-run") ? "Try sending it" : "Send";
     const form = make("form", { novalidate: true, "aria-labelledby": "title" });
     form.append(...itemsOf(document).map((item) => this.view(item)));
     form.append(this.alert, make("div", { class: "actions" }, this.send));
@@ -145,16 +145,16 @@ export class FormElement extends HTMLElement {
   }
 
   private updateVisibility(): void {
-    if (!this.shape) return;
+    if (!this.document) return;
     const values = this.values();
     for (const field of this.fields.values()) {
       // Parts of slots are shown and hidden by their slot.
       if (!this.slots.some((slot) => slot.fields.includes(field))) {
         field.shown =
-          field.field.type !== "hidden" && holds(this.shape, field.field.show_when, values);
+          field.field.type !== "hidden" && holds(this.document, field.field.show_when, values);
       }
     }
-    for (const slot of this.slots) slot.shown = holds(this.shape, slot.slot.show_when, values);
+    for (const slot of this.slots) slot.shown = holds(this.document, slot.slot.show_when, values);
   }
 
   private async submit(): Promise<void> {
@@ -169,18 +169,18 @@ export class FormElement extends HTMLElement {
     const content = JSON.stringify(body);
     if (content !== this.sent) this.onceKey = idempotencyKey();
     this.sent = content;
-    const trial = this.hasAttribute("trial");
+    const dryRun = this.hasAttribute("dry-run");
     try {
       const sending = (): Promise<SubmittedDetail> =>
-        call<SubmittedDetail>(connectionOf(this), path`forms/${this.key}/` + (trial ? "trial" : "records"), {
+        call<SubmittedDetail>(connectionOf(this), path`forms/${this.key}/` + (dryRun ? "dry-run" : "records"), {
           body,
-          headers: trial ? {} : { "Idempotency-Key": this.onceKey },
+          headers: dryRun ? {} : { "Idempotency-Key": this.onceKey },
         });
       // The same key comes along each time, so what was kept the first time is not kept twice.
       const answer = await insistently(sending, () =>
         this.warn("The service does not answer just now. Nothing that you typed is lost: it is sent again by itself …"),
       );
-      this.succeeded(answer, trial);
+      this.succeeded(answer, dryRun);
     } catch (error) {
       this.failed(error);
     } finally {
@@ -202,17 +202,17 @@ export class FormElement extends HTMLElement {
     };
   }
 
-  private succeeded(answer: SubmittedDetail, trial: boolean): void {
+  private succeeded(answer: SubmittedDetail, dryRun: boolean): void {
     this.sent = "";
-    if (trial) {
+    if (dryRun) {
       this.warn("Nothing is wrong, and nothing was kept.");
       this.alert.classList.add("fine");
-      this.emit("trial", answer);
+      this.emit("dry-run", answer);
       return;
     }
     const again = make("button", { type: "button", class: "link" }, "Fill in another one");
     again.addEventListener("click", () => void this.load());
-    const thanks = this.shape?.thanks || "Thank you. It has been sent.";
+    const thanks = this.document?.thanks || "Thank you. It has been sent.";
     const heading = this.heading({ tabindex: "-1" }, thanks);
     shadowOf(this, formStyle).replaceChildren(
       make(
@@ -247,9 +247,9 @@ export class FormElement extends HTMLElement {
 
   /** Everything that can have a problem, in the order on the form. */
   private inOrder(): (FieldView | SlotView)[] {
-    if (!this.shape) return [];
+    if (!this.document) return [];
     const slots = new Map(this.slots.map((slot) => [slot.slot.key, slot]));
-    return itemsOf(this.shape).flatMap((item) => {
+    return itemsOf(this.document).flatMap((item) => {
       const slot = slots.get(item.key);
       return slot && "parts" in item ? [slot, ...slot.fields] : (this.fields.get(item.key) ?? []);
     });

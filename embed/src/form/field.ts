@@ -1,7 +1,7 @@
 /** One input with its label, help and problem. */
 
 import { make, setAttributes } from "../dom";
-import type { Asked, Field, Value } from "./model";
+import type { LayoutComponent, Field, Value } from "./model";
 
 type Control = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
 
@@ -18,7 +18,7 @@ export class FieldView {
   private readonly caption = make("label");
   private readonly problem = make("p", { class: "problem", hidden: true });
   private control: Control;
-  private asked: Asked | null = null;
+  private entry: LayoutComponent | null = null;
 
   constructor(
     readonly field: Field,
@@ -74,16 +74,16 @@ export class FieldView {
   }
 
   /** Takes label, choices and necessity from a layout; what was typed stays. */
-  follow(asked: Asked, language = ""): void {
+  follow(entry: LayoutComponent, language = ""): void {
     const value = this.value;
-    const hadOptions = this.asked?.options ?? null;
-    this.asked = asked;
-    this.name(this.field.label || asked.label, asked.required || (this.field.required ?? false));
+    const hadOptions = this.entry?.options ?? null;
+    this.entry = entry;
+    this.name(this.field.label || entry.label, entry.required || (this.field.required ?? false));
     setAttributes(this.caption, {
       lang: this.field.label ? null : language || null,
       dir: this.field.label ? null : "auto",
     });
-    if (hadOptions !== asked.options) {
+    if (hadOptions !== entry.options) {
       const next = this.newControl();
       this.control.replaceWith(next);
       this.control = next;
@@ -93,12 +93,12 @@ export class FieldView {
   }
 
   /** The choices of the layout, where a part has some. */
-  get options(): Asked["options"] {
-    return this.asked?.options ?? null;
+  get options(): LayoutComponent["options"] {
+    return this.entry?.options ?? null;
   }
 
   get isRequired(): boolean {
-    return (this.asked?.required ?? false) || (this.field.required ?? false);
+    return (this.entry?.required ?? false) || (this.field.required ?? false);
   }
 
   /** Shows a problem, or takes it away. */
@@ -158,10 +158,10 @@ export class FieldView {
     if (field.type === "choice") {
       return select((field.options ?? []).map((o) => [o.value, o.label ?? o.value]));
     }
-    if (this.asked?.options) {
-      const byCode = this.asked.component === "region_code";
+    if (this.entry?.options) {
+      const byCode = this.entry.component === "region_code";
       return select(
-        this.asked.options.map((o) => [
+        this.entry.options.map((o) => [
           byCode ? o.code : o.name,
           o.name === o.latin ? o.name : `${o.name} (${o.latin})`,
         ]),

@@ -8,7 +8,7 @@
 
 import { make } from "../dom";
 import type { FieldView } from "./field";
-import type { Asked, Layout, Value } from "./model";
+import type { LayoutComponent, Layout, Value } from "./model";
 
 export interface Kept {
   part: FieldView;
@@ -82,12 +82,12 @@ export class KeptValues {
 /** Whether a layout asks for a part, and its value is one that can be chosen there. */
 function hasPlace(part: FieldView, value: Value, layout: Layout): boolean {
   // A part with a label of the form's own is asked for everywhere.
-  const asked = layout.components.find((one) => one.component === part.field.component);
-  if (!asked) return Boolean(part.field.label);
-  return asked.options === null || isChoice(asked, value);
+  const entry = layout.components.find((one) => one.component === part.field.component);
+  if (!entry) return Boolean(part.field.label);
+  return entry.options === null || isChoice(entry, value);
 }
 
-function isChoice(asked: Asked, value: Value): boolean {
-  const byCode = asked.component === "region_code";
-  return (asked.options ?? []).some((option) => (byCode ? option.code : option.name) === value);
+function isChoice(entry: LayoutComponent, value: Value): boolean {
+  const byCode = entry.component === "region_code";
+  return (entry.options ?? []).some((option) => (byCode ? option.code : option.name) === value);
 }

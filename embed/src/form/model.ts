@@ -49,7 +49,7 @@ export interface FormDocument {
   slots: Slot[];
 }
 
-export interface Asked {
+export interface LayoutComponent {
   component: string;
   label: string;
   required: boolean;
@@ -61,7 +61,7 @@ export interface Layout {
   name: string;
   /** Of the labels, BCP 47. */
   language: string;
-  components: Asked[];
+  components: LayoutComponent[];
   /** What the components that are not asked for are called. */
   labels: Record<string, string>;
   /** Whether there are any addresses of the country to search in. */

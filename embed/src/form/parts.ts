@@ -3,7 +3,7 @@
 import { make } from "../dom";
 import { autofillOf } from "./autofill";
 import { FieldView } from "./field";
-import type { Asked, Layout, Slot } from "./model";
+import type { LayoutComponent, Layout, Slot } from "./model";
 
 // A region has a name and a code: who gives the one that is asked for gives both.
 const PAIR: Record<string, string> = { region: "region_code", region_code: "region" };
@@ -36,11 +36,11 @@ export class Parts {
     this.layout = layout;
     for (const view of this.views) {
       const component = view.field.component ?? "";
-      const asked = this.asked(component);
-      view.follow(asked ?? unasked(component, layout), layout.language);
-      view.shown = this.isShown(view, asked !== undefined, layout);
+      const entry = this.entryOf(component);
+      view.follow(entry ?? optional(component, layout), layout.language);
+      view.shown = this.isShown(view, entry !== undefined, layout);
     }
-    const order = layout.components.map((asked) => asked.component);
+    const order = layout.components.map((entry) => entry.component);
     const place = (view: FieldView): number => {
       const at = order.indexOf(view.field.component ?? "");
       return at < 0 ? this.views.indexOf(view) : at;
@@ -92,7 +92,7 @@ export class Parts {
     );
   }
 
-  private asked(component: string): Asked | undefined {
+  private entryOf(component: string): LayoutComponent | undefined {
     return this.layout?.components.find((one) => one.component === component);
   }
 
@@ -100,9 +100,9 @@ export class Parts {
    * What the country does not ask for is not shown, unless something stands in it, or the form's
    * own label says that it is asked for everywhere. What its administrator has hidden never is.
    */
-  private isShown(view: FieldView, isAsked: boolean, layout: Layout): boolean {
+  private isShown(view: FieldView, isInLayout: boolean, layout: Layout): boolean {
     if (layout.hidden.includes(view.field.component ?? "")) return false;
-    if (isAsked || view.field.label) return true;
+    if (isInLayout || view.field.label) return true;
     return view.value !== null && !this.isOtherHalf(view);
   }
 
@@ -110,7 +110,7 @@ export class Parts {
   private isOtherHalf(view: FieldView): boolean {
     const component = view.field.component ?? "";
     const other = PAIR[component];
-    return !view.field.label && !this.asked(component) && !!other && !!this.asked(other);
+    return !view.field.label && !this.entryOf(component) && !!other && !!this.entryOf(other);
   }
 
   /** Gives the half of a region that nobody sees what goes with the one that was chosen. */
@@ -124,11 +124,11 @@ export class Parts {
   }
 }
 
-function unasked(component: string, layout: Layout): Asked {
+function optional(component: string, layout: Layout): LayoutComponent {
   return { ...bare(component), label: layout.labels[component] ?? bare(component).label };
 }
 
-function bare(component: string): Asked {
+function bare(component: string): LayoutComponent {
   const label = component.charAt(0).toUpperCase() + component.slice(1).replace("_", " ");
   return { component, label, required: false, options: null };
 }

@@ -1,4 +1,4 @@
-"""Documents in files: YAML read into a shape, with every fault named by its place."""
+"""Documents in files: YAML read into a schema, with every fault named by its place."""
 
 from __future__ import annotations
 
@@ -28,11 +28,11 @@ class _Loader(yaml.SafeLoader):
 _Loader.add_implicit_resolver(_BOOLEAN, re.compile("^(?:true|false)$"), list("tf"))
 
 
-def read_document(path: Path, shape: type[_Document]) -> _Document:
+def read_document(path: Path, schema: type[_Document]) -> _Document:
     """The document of a file.
 
     Raises:
-        GivenWrongError: it is not YAML, or not of this shape; says where and why.
+        GivenWrongError: it is not YAML, or not of this schema; says where and why.
     """
     try:
         content: Any = yaml.load(path.read_text("utf-8"), Loader=_Loader)  # noqa: S506  # a safe one
@@ -45,9 +45,9 @@ def read_document(path: Path, shape: type[_Document]) -> _Document:
     if not isinstance(content, dict):
         raise GivenWrongError(f"{path} must hold names with values, such as key: letters.")
     try:
-        return shape.model_validate(content)
+        return schema.model_validate(content)
     except ValidationError as error:
-        faults = [_sentence(fault, shape) for fault in error.errors(include_url=False)]
+        faults = [_sentence(fault, schema) for fault in error.errors(include_url=False)]
         raise GivenWrongError("\n  ".join([f"{path}:", *faults])) from None
 
 
@@ -57,11 +57,11 @@ def write_document(document: BaseModel) -> str:
     return yaml.safe_dump(content, allow_unicode=True, sort_keys=False, width=100)
 
 
-def _sentence(fault: Any, shape: type[BaseModel]) -> str:
+def _sentence(fault: Any, schema: type[BaseModel]) -> str:
     place = "/" + "/".join(map(str, fault["loc"]))
     if fault["type"] == "extra_forbidden":
         name = str(fault["loc"][-1])
-        known = re.findall(r'"(\w+)": ?\{', str(shape.model_json_schema()).replace("'", '"'))
+        known = re.findall(r'"(\w+)": ?\{', str(schema.model_json_schema()).replace("'", '"'))
         nearest = get_close_matches(name, known, n=1)
         hint = f" Did you mean {nearest[0]}?" if nearest else ""
         return f"{place}: {name!r} is not known here.{hint}"

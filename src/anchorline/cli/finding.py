@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import click
 
-from anchorline.client import Client, PostcodeAnswer, TraceShape
+from anchorline.client import Client, PostcodeAnswer, TraceSchema
 from anchorline.wire.words import counted
 
 from .exit_codes import NOTHING_FOUND
@@ -78,11 +78,14 @@ def find(
         sys.exit(NOTHING_FOUND)
 
 
-def _print_trace(trace: TraceShape) -> None:
+def _print_trace(trace: TraceSchema) -> None:
     print_lines([""])
     print_table(
         ["dataset", "read", "tokens", "found"],
-        [[r.dataset, r.reading, " ".join(r.tokens), f"{r.found:,}"] for r in trace.readings],
+        [
+            [r.dataset, r.interpretation, " ".join(r.tokens), f"{r.found:,}"]
+            for r in trace.interpretations
+        ],
         numbers=["found"],
     )
     print_lines([""])

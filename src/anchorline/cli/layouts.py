@@ -12,7 +12,7 @@ from typing import TypeVar
 import click
 
 from anchorline.client import Client, InvalidError
-from anchorline.wire.layouts import MOST_ADDRESSES, AskedShape, LayoutAnswer
+from anchorline.wire.layouts import MOST_ADDRESSES, LayoutAnswer, LayoutComponentSchema
 
 from .exit_codes import GIVEN_WRONG, NOTHING_FOUND, GivenWrongError
 from .output import json_option, note, print_json, print_lines, print_table
@@ -97,8 +97,8 @@ def show_layout(
     print_table(
         ("component", "label", "required", "choices"),
         [
-            (asked.component, asked.label, "yes" if asked.required else "", _choices(asked))
-            for asked in layout.components
+            (entry.component, entry.label, "yes" if entry.required else "", _choices(entry))
+            for entry in layout.components
         ],
     )
     print_lines(["", *_postcodes(layout)])
@@ -121,8 +121,8 @@ def _who_speaks(layout: LayoutAnswer) -> list[str]:
     return ["What holds: " + ", before ".join([*own, "the shipped layout"])]
 
 
-def _choices(asked: AskedShape) -> str:
-    options = asked.options or []
+def _choices(entry: LayoutComponentSchema) -> str:
+    options = entry.options or []
     some = ", ".join(option.code for option in options[:4])
     return f"{some} … ({len(options)})" if len(options) > 4 else some
 

@@ -128,10 +128,10 @@ def connect(access: Path) -> None:
             f'{access} must be a JSON file with "url" and "server_key": {error!r}'
         ) from error
     with Client(connection.url, connection.key) as client:
-        stand = client.stand()
+        overview = client.overview()
     path = write_connection(connection)
-    addresses = sum(edition.addresses for edition in stand.editions)
-    held = f"{counted(addresses, 'address', 'addresses')}, {counted(stand.forms, 'form')}"
+    addresses = sum(edition.addresses for edition in overview.editions)
+    held = f"{counted(addresses, 'address', 'addresses')}, {counted(overview.forms, 'form')}"
     click.echo(f"Connected to {connection.url}: {held}.")
     note(f"Kept in {path}")
 

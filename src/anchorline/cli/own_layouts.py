@@ -1,4 +1,4 @@
-"""`layouts own|diff|apply|publish|go-back|remove`: administrators' own layouts."""
+"""`layouts own|diff|apply|publish|restore|remove`: administrators' own layouts."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from pathlib import Path
 import click
 
 from anchorline.client import Client, NotFoundError, OwnLayoutDocument
-from anchorline.wire.own_layouts import DifferenceShape, OwnLayoutDraft, PreviewAnswer
+from anchorline.wire.own_layouts import DifferenceSchema, OwnLayoutDraft, PreviewAnswer
 from anchorline.wire.problems import ProblemPlace
 
 from .documents import read_document, write_document
@@ -141,24 +141,24 @@ def publish(connect: Connect, key: str) -> None:
     click.echo(f"{key} is published as version {version}.")
 
 
-@click.command("go-back")
+@click.command("restore")
 @click.argument("key")
 @click.argument("version", type=click.IntRange(0))
 @click.pass_obj
-def go_back(connect: Connect, key: str, version: int) -> None:
-    """Put an earlier VERSION of KEY in force again; 0 lets the layouts below hold.
+def restore(connect: Connect, key: str, version: int) -> None:
+    """Put an earlier VERSION of KEY in force again; 0 lets the base layouts hold.
 
     \b
     Example:
-      anchorline layouts go-back letters-south 1
+      anchorline layouts restore letters-south 1
     """
-    connect().own_layouts.go_back(key, version)
+    connect().own_layouts.restore(key, version)
     click.echo(f"Version {version} of {key} holds." if version else f"{key} is out of force.")
 
 
 @click.command("remove")
 @click.argument("key")
-@click.confirmation_option(prompt="Delete it? The layouts below it hold again at once")
+@click.confirmation_option(prompt="Delete it? The base layouts hold again at once")
 @click.pass_obj
 def remove(connect: Connect, key: str) -> None:
     """Delete the own layout KEY; what was captured with it stays as it is."""
@@ -195,11 +195,11 @@ def _heading(document: OwnLayoutDocument, kept: OwnLayoutDraft | None) -> str:
     return f"{document.title} ({document.key}, {state}): {', '.join(document.countries)}{where}"
 
 
-def _sentences(changes: Iterable[DifferenceShape]) -> list[str]:
+def _sentences(changes: Iterable[DifferenceSchema]) -> list[str]:
     return [f"{change.country_code}: {change.detail}" for change in changes]
 
 
-def _print_changes(changes: Sequence[DifferenceShape]) -> None:
+def _print_changes(changes: Sequence[DifferenceSchema]) -> None:
     for code in dict.fromkeys(change.country_code for change in changes):
         print_lines([code, *(f"  {c.detail}" for c in changes if c.country_code == code)])
     if not changes:
@@ -221,4 +221,4 @@ def _published(version: int | None, draft_differs: bool) -> str:
     return f"version {version}" + (", draft differs" if draft_differs else "")
 
 
-OWN_LAYOUT_COMMANDS = (own, diff, apply, publish, go_back, remove)
+OWN_LAYOUT_COMMANDS = (own, diff, apply, publish, restore, remove)

@@ -13,10 +13,10 @@ from anchorline.wire.datasets import (
     JobAnswer,
     RulesRequest,
 )
-from anchorline.wire.finding import PostcodeAnswer, TraceShape
+from anchorline.wire.finding import PostcodeAnswer, TraceSchema
 from anchorline.wire.forms import FormDocument
 from anchorline.wire.own_layouts import OwnLayoutDocument
-from anchorline.wire.records import SlotInputShape
+from anchorline.wire.records import SlotInputSchema
 
 from .api import Client
 from .datasets import Datasets
@@ -53,9 +53,9 @@ __all__ = [
     "RefusedError",
     "RulesRequest",
     "ServiceFailedError",
-    "SlotInputShape",
+    "SlotInputSchema",
     "TooManyError",
-    "TraceShape",
+    "TraceSchema",
     "UnexpectedAnswerError",
     "UnreachableError",
     "WrongArgumentError",

@@ -27,9 +27,9 @@ from anchorline.wire.records import (
     RecordList,
     RecordRequest,
     RecordSummary,
-    SlotInputShape,
+    SlotInputSchema,
 )
-from anchorline.wire.session import StandAnswer
+from anchorline.wire.session import OverviewAnswer
 
 from .calls import part, read_answer, request_body
 from .datasets import Datasets
@@ -202,7 +202,7 @@ class Client(LayoutCalls):
         self,
         form: str,
         values: Mapping[str, Value],
-        slots: Mapping[str, SlotInputShape] | None = None,
+        slots: Mapping[str, SlotInputSchema] | None = None,
         *,
         idempotency_key: str | None = None,
     ) -> RecordAnswer:
@@ -247,6 +247,6 @@ class Client(LayoutCalls):
         """A whole record."""
         return self._get(f"records/{part(record_id)}", RecordAnswer)
 
-    def stand(self) -> StandAnswer:
-        """Where things stand."""
-        return self._get("stand", StandAnswer)
+    def overview(self) -> OverviewAnswer:
+        """The overview: reference data, forms, records, and how well capture goes."""
+        return self._get("overview", OverviewAnswer)

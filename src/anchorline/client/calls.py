@@ -1,4 +1,4 @@
-"""What all groups of calls share: a request's answer in its shape."""
+"""What all groups of calls share: a request's answer in its schema."""
 
 from __future__ import annotations
 
@@ -22,44 +22,44 @@ class Calls:
         self._transport = transport
 
     def _get(
-        self, path: str, shape: type[_Answer], query: Mapping[str, object] | None = None
+        self, path: str, schema: type[_Answer], query: Mapping[str, object] | None = None
     ) -> _Answer:
-        return read_answer(shape, self._transport.send("GET", path, query=query))
+        return read_answer(schema, self._transport.send("GET", path, query=query))
 
-    def _post(self, path: str, shape: type[_Answer], body: BaseModel | None = None) -> _Answer:
+    def _post(self, path: str, schema: type[_Answer], body: BaseModel | None = None) -> _Answer:
         """For calls that do no harm when they are sent again."""
         answer = self._transport.send("POST", path, body=body, repeatable=True)
-        return read_answer(shape, answer)
+        return read_answer(schema, answer)
 
 
-def read_answer(shape: type[_Answer], answer: httpx.Response) -> _Answer:
-    """An answer in its shape.
+def read_answer(schema: type[_Answer], answer: httpx.Response) -> _Answer:
+    """An answer in its schema.
 
     Raises:
         UnexpectedAnswerError: it has another one.
     """
     try:
-        return shape.model_validate_json(answer.content)
+        return schema.model_validate_json(answer.content)
     except ValidationError as error:
         kind = answer.headers.get("Content-Type", "something without a type")
         at = f"{answer.url.scheme}://{answer.url.netloc.decode()}"
         raise UnexpectedAnswerError(
-            f"{at} answered {answer.status_code} with {kind}, which is no {shape.__name__}. "
+            f"{at} answered {answer.status_code} with {kind}, which is no {schema.__name__}. "
             "Is it an Anchorline service of this release?"
         ) from error
 
 
-def request_body(shape: type[_Answer], **values: object) -> _Answer:
+def request_body(schema: type[_Answer], **values: object) -> _Answer:
     """A request's body.
 
     Raises:
         WrongArgumentError: a value is not what the service takes; says which and why.
     """
     try:
-        return shape.model_validate(values)
+        return schema.model_validate(values)
     except ValidationError as error:
         faults = [
-            f"{'.'.join(map(str, fault['loc'])) or shape.__name__}: {fault['msg']}"
+            f"{'.'.join(map(str, fault['loc'])) or schema.__name__}: {fault['msg']}"
             for fault in error.errors(include_url=False, include_context=False)
         ]
         raise WrongArgumentError("; ".join(faults)) from error

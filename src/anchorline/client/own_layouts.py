@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from anchorline.wire.own_layouts import (
-    GoBackRequest,
     OwnLayoutDocument,
     OwnLayoutDraft,
     OwnLayoutList,
@@ -13,6 +12,7 @@ from anchorline.wire.own_layouts import (
     OwnLayoutVersions,
     PreviewAnswer,
     PreviewRequest,
+    RestoreRequest,
 )
 
 from .calls import Calls, part, read_answer, request_body
@@ -63,13 +63,13 @@ class OwnLayouts(Calls):
         """All published versions, the newest first."""
         return self._get(f"{_own(key)}/versions", OwnLayoutVersions)
 
-    def go_back(self, key: str, version: int) -> OwnLayoutSummary:
-        """Puts an earlier version in force again; 0 lets the layouts below hold."""
-        body = request_body(GoBackRequest, version=version)
-        return self._post(f"{_own(key)}/go-back", OwnLayoutSummary, body)
+    def restore(self, key: str, version: int) -> OwnLayoutSummary:
+        """Puts an earlier version in force again; 0 lets the base layouts hold."""
+        body = request_body(RestoreRequest, version=version)
+        return self._post(f"{_own(key)}/restore", OwnLayoutSummary, body)
 
     def remove(self, key: str) -> None:
-        """Deletes an own layout; the layouts below it hold again."""
+        """Deletes an own layout; the base layouts hold again."""
         self._transport.send("DELETE", _own(key))
 
 

@@ -92,7 +92,7 @@ def component_problems(
     ]
 
 
-def tidy_components(raw: Mapping[str, str], extras: Collection[str] = ()) -> Components:
+def normalize_components(raw: Mapping[str, str], extras: Collection[str] = ()) -> Components:
     """Components in their fixed order, white space folded, empty ones left out.
 
     Args:
@@ -106,8 +106,8 @@ def tidy_components(raw: Mapping[str, str], extras: Collection[str] = ()) -> Com
         if name not in extras:
             require_component(name)
     names = [*COMPONENTS, *sorted(extras)]
-    tidied = {name: " ".join(raw[name].split()) for name in names if name in raw}
-    return {name: value for name, value in tidied.items() if value}
+    normalized = {name: " ".join(raw[name].split()) for name in names if name in raw}
+    return {name: value for name, value in normalized.items() if value}
 
 
 def escape_pointer(part: str) -> str:

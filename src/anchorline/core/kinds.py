@@ -1,4 +1,4 @@
-"""Kinds of things that are found, and how long a query may be: light, for wire and command line."""
+"""The kinds of suggestions and the limits of a query, for wire and command line as well."""
 
 from __future__ import annotations
 

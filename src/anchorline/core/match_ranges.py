@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from functools import lru_cache
 
-from .runs import mark_spans
 from .text import TokenSpan, token_spans
+from .tokenizer import match_spans
 
 
 def match_ranges(
@@ -20,7 +20,7 @@ def match_ranges(
     if not query_tokens:
         return []
     prefixes = tuple(list(query_tokens)[-1:] if begun is None else begun)
-    return mark_spans(label, _spans(label), query_tokens, prefixes, _end_of_prefix)
+    return match_spans(label, _spans(label), query_tokens, prefixes, _end_of_prefix)
 
 
 @lru_cache(maxsize=4096)  # key by key the same labels come again and again

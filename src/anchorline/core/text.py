@@ -1,10 +1,10 @@
-"""Folding and tokens: one definition for what is indexed and what is typed.
+"""Folding and tokens: one definition for what is indexed and for what is typed.
 
-Folding makes spellings that people hold for the same equal: case, diacritics, ligatures,
-full-width forms, apostrophes. Tokens are runs of letters or digits of the folded text,
-except that scripts written without spaces (kanji, kana) give one token a character, so
-that a prefix of a name is a sequence of whole tokens. `token_spans` also says which
-characters of the original a token came from, for highlighting.
+Folding makes texts equal that people take for the same: it removes case, diacritics, ligatures,
+full-width forms and apostrophes. Tokens are sequences of letters or digits of the folded text; in
+scripts without spaces (kanji, kana) each character is a token, so the beginning of a name is a
+sequence of whole tokens. `token_spans` also gives the characters of the original that each token
+came from, for highlighting.
 """
 
 from __future__ import annotations
@@ -14,7 +14,7 @@ import unicodedata
 from functools import lru_cache
 from typing import NamedTuple
 
-from .runs import cut_spans, cut_tokens
+from .tokenizer import cut_spans, cut_tokens
 
 # Letters that Unicode does not decompose but that people type as plain ones.
 _PLAIN_LETTERS = {
@@ -31,7 +31,7 @@ _RUNS = re.compile(r"[^\W\d_]{3,}(?=\d)|[^\W_]+")
 class TokenSpan(NamedTuple):
     """A folded token and the range [start, end) of the original's characters it came from.
 
-    `even`: whether each of its own characters came from just one of these, in their order.
+    `even`: whether its characters correspond one to one, in order, to those of the original.
     """
 
     text: str

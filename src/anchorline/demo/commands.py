@@ -23,9 +23,9 @@ from anchorline.client import AnchorlineError, Client
 from anchorline.core.gazetteer import ROW_COLUMNS
 from anchorline.private_files import write_whole
 
+from .alternate_names import with_alternate_names
 from .process import DemoError, alive, end, folder, listens, running_pid, spawn, url
 from .scenario import describe, set_up_forms, submit_examples
-from .spellings import with_spellings
 from .world import COUNTRIES, make_rows
 
 DEMO_ROWS = 30_000
@@ -116,7 +116,7 @@ def write_rows(count: int, seed: int, countries: tuple[str, ...], output: Path) 
     with click.open_file(str(output), "w", encoding="utf-8") as file:
         writer = csv.DictWriter(file, ROW_COLUMNS, lineterminator="\r\n")
         writer.writeheader()
-        for row in with_spellings(make_rows(count, seed, countries)):
+        for row in with_alternate_names(make_rows(count, seed, countries)):
             writer.writerow(
                 {
                     "id": row.id,
@@ -140,7 +140,7 @@ def _set_up(rows: int) -> None:
 def _set_up_through_the_client(rows: int) -> None:
     access = _access()
     with Client(access["url"], access["server_key"]) as client:
-        if not client.stand().editions:
+        if not client.overview().editions:
             with _step(f"Making and loading {rows:,} addresses"):
                 file = folder() / "addresses.csv"
                 write_rows(rows, 2470, COUNTRIES, file)

@@ -9,7 +9,7 @@ from typing import Any
 
 import yaml
 
-from anchorline.client import Client, FormDocument, SlotInputShape
+from anchorline.client import Client, FormDocument, SlotInputSchema
 
 from .world import COUNTRIES
 
@@ -98,7 +98,7 @@ def _submit(
     country: str,
 ) -> int:
     """Picks an address for each slot, fills, and submits; 1 if a record was made."""
-    picked: dict[str, SlotInputShape] = {}
+    picked: dict[str, SlotInputSchema] = {}
     filled = dict(values)
     venue = _VENUES.get(country) if form == "venue" else None
     for slot in slots:
@@ -111,7 +111,7 @@ def _submit(
             for key, text in client.fill(form, slot, address_id=address_id).values.items()
             if text
         }
-        picked[slot] = SlotInputShape(country_code=country, address_id=address_id, typed=typed)
+        picked[slot] = SlotInputSchema(country_code=country, address_id=address_id, typed=typed)
     client.submit(form, filled, picked)
     return 1
 
@@ -132,8 +132,8 @@ def _pick(
 
 
 def describe(client: Client) -> Iterator[str]:
-    """Where things stand, in lines for the terminal."""
-    stand = client.stand()
-    addresses = sum(edition.addresses for edition in stand.editions)
+    """The overview, in lines for the terminal."""
+    overview = client.overview()
+    addresses = sum(edition.addresses for edition in overview.editions)
     yield f"{addresses:,} addresses in {len(COUNTRIES)} countries"
-    yield f"{stand.forms} forms, {stand.records} records"
+    yield f"{overview.forms} forms, {overview.records} records"

@@ -1,8 +1,8 @@
-"""Who calls, and what they may do.
+"""Who calls the API, and what they may do.
 
-Four kinds of callers: a server key (a program that we trust), a browser key (public; tied to
-web origins and forms), a page token (our own public page of one form), and a signed-in person.
-Each endpoint states the least that it asks for; nothing is open unless it says PUBLIC.
+There are four kinds of callers: a server key (a trusted program), a browser key (public; tied to
+web origins and forms), a page token (our own public page of one form), and a signed-in person. Each
+endpoint declares the least access that it needs; only those declared PUBLIC are open.
 """
 
 from __future__ import annotations
@@ -85,7 +85,7 @@ class Gate:
         """A token for our own public page of a form."""
         return "anl_page_" + self._signer.sign(form).decode()
 
-    def admit(
+    def authorize(
         self, request: Request, access: Access, *, often: bool = False, counted: bool = True
     ) -> Caller:
         """The caller, if they may pass.

@@ -1,4 +1,4 @@
-"""How often whom anybody can be may call, as the settings have it."""
+"""The rates at which browser keys, public pages and unknown callers may call, from the settings."""
 
 from __future__ import annotations
 

@@ -1,6 +1,6 @@
-"""The processes that answer requests: the application, loaded once, forked several times.
+"""The processes that answer requests: the application is loaded once, then forked.
 
-Nothing here may connect to the database before the processes part: connections must not be shared.
+Nothing here may connect to the database before the fork: connections must not be shared.
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ import time
 
 from anchorline.store.database import Database, StoreError
 
-from .app import AREAS, create_app, metrics_of, services_of
+from .app import ROUTERS, create_app, metrics_of, services_of
 from .bodies import Bodies
 from .context import Services
 from .logs import logger, set_up_logs
@@ -40,7 +40,7 @@ def answer(settings: Settings) -> int:
     room = room_left(settings.var, settings.reserved_space)
     database = Database(settings.database_url, room=room)
     app = create_app(settings, database, processes=settings.workers)
-    services, metrics, bodies = services_of(app), metrics_of(app), Bodies(AREAS, settings)
+    services, metrics, bodies = services_of(app), metrics_of(app), Bodies(ROUTERS, settings)
 
     def begin(process: int) -> None:
         """Opens the active editions, so that nobody's first keystroke waits for it."""

@@ -1,4 +1,4 @@
-"""The Flask application: areas, pages, problem answers, headers."""
+"""The Flask application: routes, pages, problem answers, headers."""
 
 from __future__ import annotations
 
@@ -10,22 +10,20 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from anchorline.store.database import Database
 
-from .areas import datasets, finding, forms, layouts, own_layouts, records, session, stand
 from .context import Services, make_services
-from .edge import Edge
-from .endpoints import API, Area, register
+from .endpoints import API, Router, register
+from .fast_path import FastPath
 from .health import count_requests, health_pages
 from .metrics import Metrics
+from .middleware import Middleware
 from .openapi import api_document
 from .pages import site_pages
 from .problems import install_problem_handlers
+from .routes import datasets, finding, forms, layouts, overview, own_layouts, records, session
 from .settings import Settings
-from .short_way import ShortWay
 
-AREAS: list[Area] = [
-    finding.area, layouts.area, own_layouts.area, forms.area, records.area, datasets.area,
-    session.area, stand.area,
-]  # fmt: skip
+_ROUTES = (finding, layouts, own_layouts, forms, records, datasets, session, overview)
+ROUTERS: list[Router] = [module.router for module in _ROUTES]
 
 
 class _Application(Flask):
@@ -50,13 +48,13 @@ def create_app(settings: Settings, database: Database, *, processes: int = 1) ->
     install_problem_handlers(app)
     app.register_blueprint(health_pages(services))
     app.register_blueprint(site_pages(services))
-    register(app, AREAS, services)
+    register(app, ROUTERS, services)
     _serve_document(app)
     metrics = Metrics((rule.endpoint for rule in app.url_map.iter_rules()), processes)
     with app.app_context():
         count_requests(metrics)
-    short = ShortWay(app.wsgi_app, AREAS, services, metrics)
-    app.wsgi_app = Edge(short)  # type: ignore[method-assign]
+    fast_path = FastPath(app.wsgi_app, ROUTERS, services, metrics)
+    app.wsgi_app = Middleware(fast_path)  # type: ignore[method-assign]
     if settings.https:
         app.wsgi_app = ProxyFix(app.wsgi_app)  # type: ignore[method-assign]
     return app
@@ -75,7 +73,7 @@ def metrics_of(app: Flask) -> Metrics:
 
 
 def _serve_document(app: Flask) -> None:
-    document = api_document(AREAS)
+    document = api_document(ROUTERS)
 
     @app.get(f"{API}/openapi.json", endpoint="openapi", provide_automatic_options=False)
     def openapi() -> Response:

@@ -1,4 +1,4 @@
-"""Which bodies may come in: how large by address, and, where they are large, from whom."""
+"""Which request bodies are accepted: how large at each address and, if large, from whom."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from pathlib import Path
 from flask import Request
 
 from .context import Services
-from .endpoints import API, Area, Endpoint
+from .endpoints import API, Endpoint, Router
 from .problems import problem_of
 from .serving.limits import Refusal
 from .settings import Settings
@@ -24,12 +24,12 @@ _PART = re.compile(r"<(path:)?\w+>")
 class Bodies:
     """Finds the endpoint of a request by its method and path, before the application does."""
 
-    def __init__(self, areas: Iterable[Area], settings: Settings) -> None:
+    def __init__(self, routers: Iterable[Router], settings: Settings) -> None:
         self._settings = settings
         self._patterns = [
             (endpoint.method, _pattern(endpoint.rule), endpoint)
-            for area in areas
-            for endpoint in area.endpoints
+            for router in routers
+            for endpoint in router.endpoints
             if endpoint.body is not None or endpoint.upload
         ]
 
@@ -62,7 +62,7 @@ class Bodies:
             if endpoint is None:
                 return None
             try:
-                services.gate.admit(request, endpoint.access, counted=False)
+                services.gate.authorize(request, endpoint.access, counted=False)
             except Exception as error:
                 problem = problem_of(error)
                 return problem.status, problem.detail, problem.headers

@@ -1,4 +1,4 @@
-"""What a visitor of a form reads while it cannot be shown, in the languages of most visitors."""
+"""The page for a form that cannot be shown just now, in the languages of most visitors."""
 
 BUSY_WORDS: dict[str, dict[str, str]] = {
     "en": {

@@ -1,10 +1,10 @@
-"""What handlers work with, put together once a process."""
+"""The services that handlers use, made once in each process."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from anchorline.core.gazetteer import load_spelling
+from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
@@ -61,7 +61,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     own_layouts, forms = OwnLayoutStore(database), FormStore(database)
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
-    load_spelling()
+    load_abbreviations()
     return Services(
         settings=settings,
         database=database,

@@ -1,7 +1,7 @@
 """How an API call is declared, checked and answered: the same way for all of them.
 
-An area declares endpoints with what they ask for and answer. For each request the steps are:
-who calls, is the body what it says it is, do path, query and body have their shapes, and only
+A router declares endpoints with what they ask for and answer. For each request the steps are:
+who calls, is the body what it says it is, do path, query and body match their schemas, and only
 then the handler. The same declarations make the OpenAPI document, so that it cannot lie.
 """
 
@@ -19,7 +19,7 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.datastructures import Headers
 
 from anchorline.core.errors import Problem
-from anchorline.wire.base import Shape
+from anchorline.wire.base import Schema
 
 from .access import Access, Caller
 from .context import Services
@@ -30,43 +30,48 @@ JSON = "application/json"
 MOST_VALUES = 50_000
 LONGEST_HEADER = 200
 FILE_TYPES = ("text/csv", "application/x-ndjson", "application/gzip", "application/octet-stream")
-_Shape = TypeVar("_Shape", bound=BaseModel)
+_Schema = TypeVar("_Schema", bound=BaseModel)
 
 
 @dataclass(slots=True)
-class Call:
-    """One request, checked: what a handler works with."""
+class ApiRequest:
+    """One request, checked: what a handler works with.
+
+    Attributes:
+        path: the parts of the path, by name.
+        http: the request as Flask has it.
+    """
 
     services: Services
     caller: Caller
     path: Mapping[str, str]
-    request: Request
+    http: Request
     _body: BaseModel | None = None
 
-    def query(self, shape: type[_Shape]) -> _Shape:
-        """The query, of the shape that the endpoint declares."""
+    def query(self, schema: type[_Schema]) -> _Schema:
+        """The query, of the schema that the endpoint declares."""
         try:
-            return shape.model_validate(self.request.args.to_dict())
+            return schema.model_validate(self.http.args.to_dict())
         except ValidationError as error:
-            raise from_validation(error, shape, "?") from None
+            raise from_validation(error, schema, "?") from None
 
-    def body(self, shape: type[_Shape]) -> _Shape:
-        """The body, of the shape that the endpoint declares."""
-        assert isinstance(self._body, shape)
+    def body(self, schema: type[_Schema]) -> _Schema:
+        """The body, of the schema that the endpoint declares."""
+        assert isinstance(self._body, schema)
         return self._body
 
 
 @dataclass(frozen=True, slots=True)
-class Reply:
-    """An answer with another status than 200, or with headers; `shape` None for no body.
+class ApiResponse:
+    """An answer with another status than 200, or with headers; `content` None for no body.
 
     Attributes:
-        body: the shape as JSON, where that was made already.
+        body: the content as JSON, where that was made already.
         stream: a body in pieces, where the endpoint declares a download.
         cookies: values of Set-Cookie headers.
     """
 
-    shape: Shape | None
+    content: Schema | None
     status: int = 200
     headers: Mapping[str, str] = field(default_factory=dict)
     body: bytes | None = None
@@ -74,7 +79,7 @@ class Reply:
     cookies: Sequence[str] = ()
 
 
-Handler = Callable[[Call], "Shape | Reply"]
+Handler = Callable[[ApiRequest], "Schema | ApiResponse"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,13 +88,13 @@ class Endpoint:
 
     Attributes:
         rule: path below the API's root, with `<name>` or `<path:name>` for its parts.
-        answers: the shapes of its answers by status; None for an answer without a body.
+        answers: the schemas of its answers by status; None for an answer without a body.
         problems: the statuses of the problems that it answers beside the general ones.
         request_headers: headers that it reads, with what they are for.
         answer_headers: headers that it sends, with what they are for.
         upload: the body is a file, which the handler reads from the request.
         download: the media type of an answer that is not JSON.
-        every_key: it is asked at every keystroke, and answered on the short way (`short_way`).
+        fast: it is called at every keystroke, and answered by `fast_path`.
         largest_body: in bytes; None for what the settings allow.
     """
 
@@ -100,13 +105,13 @@ class Endpoint:
     summary: str
     query: type[BaseModel] | None
     body: type[BaseModel] | None
-    answers: Mapping[int, tuple[type[Shape], ...] | None]
+    answers: Mapping[int, tuple[type[Schema], ...] | None]
     problems: tuple[int, ...]
     request_headers: Mapping[str, str]
     answer_headers: Mapping[str, str]
     upload: bool = False
     download: str | None = None
-    every_key: bool = False
+    fast: bool = False
     largest_body: int | None = None
 
     @property
@@ -140,8 +145,8 @@ def _header_value(name: str) -> re.Pattern[str]:
     return re.compile(request_header_pattern(name))
 
 
-class Area:
-    """A group of endpoints."""
+class Router:
+    """A group of endpoints: its name is their tag in the API document."""
 
     def __init__(self, name: str) -> None:
         self.name = name
@@ -153,7 +158,7 @@ class Area:
         rule: str,
         *,
         access: Access,
-        answer: type[Shape] | tuple[type[Shape], ...] | None,
+        answer: type[Schema] | tuple[type[Schema], ...] | None,
         status: int = 200,
         query: type[BaseModel] | None = None,
         body: type[BaseModel] | None = None,
@@ -163,7 +168,7 @@ class Area:
         not_modified: bool = False,
         upload: bool = False,
         download: str | None = None,
-        every_key: bool = False,
+        fast: bool = False,
         largest_body: int | None = None,
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
@@ -172,12 +177,12 @@ class Area:
             not_modified: it may answer 304 to a request with If-None-Match.
             upload: its body is a file.
             download: the media type of an answer that is not JSON.
-            every_key: it is asked at every keystroke; a GET whose path has no parts.
+            fast: it is called at every keystroke (`fast_path`); a GET whose path has no parts.
             largest_body: in bytes, where that is less than the settings allow.
         """
 
         def declare(handler: Handler) -> Handler:
-            shapes = answer if isinstance(answer, tuple) or answer is None else (answer,)
+            schemas = answer if isinstance(answer, tuple) or answer is None else (answer,)
             self.endpoints.append(
                 Endpoint(
                     method=method,
@@ -187,13 +192,13 @@ class Area:
                     summary=(handler.__doc__ or "").strip().splitlines()[0].rstrip("."),
                     query=query,
                     body=body,
-                    answers={status: shapes, 304: None} if not_modified else {status: shapes},
+                    answers={status: schemas, 304: None} if not_modified else {status: schemas},
                     problems=problems,
                     request_headers=request_headers or {},
                     answer_headers=answer_headers or {},
                     upload=upload,
                     download=download,
-                    every_key=every_key,
+                    fast=fast,
                     largest_body=largest_body,
                 )
             )
@@ -202,13 +207,13 @@ class Area:
         return declare
 
 
-def register(app: Flask, areas: list[Area], services: Services) -> None:
-    """Adds the areas' endpoints to the application."""
-    for area in areas:
-        for endpoint in area.endpoints:
+def register(app: Flask, routers: list[Router], services: Services) -> None:
+    """Adds the routers' endpoints to the application."""
+    for router in routers:
+        for endpoint in router.endpoints:
             app.add_url_rule(
                 API + endpoint.rule,
-                endpoint=f"{area.name}.{endpoint.name}",
+                endpoint=f"{router.name}.{endpoint.name}",
                 view_func=_view(endpoint, services),
                 methods=[endpoint.method],
                 provide_automatic_options=False,
@@ -217,44 +222,44 @@ def register(app: Flask, areas: list[Area], services: Services) -> None:
 
 def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
     def view(**path: str) -> Response:
-        caller = services.gate.admit(request, endpoint.access, often=endpoint.every_key)
+        caller = services.gate.authorize(request, endpoint.access, often=endpoint.fast)
         check_headers(endpoint, request.headers)
-        call = Call(services, caller, path, request)
+        api_request = ApiRequest(services, caller, path, request)
         if endpoint.query is None and request.args:
             raise ProblemError(422, "This call takes no query parameters.")
         if endpoint.body is not None:
-            call._body = _read_body(endpoint.body)
-        return respond(endpoint.handler(call))
+            api_request._body = _read_body(endpoint.body)
+        return respond(endpoint.handler(api_request))
 
     return view
 
 
-def respond(answer: Shape | Reply) -> Response:
+def respond(answer: Schema | ApiResponse) -> Response:
     """The HTTP response of an answer."""
-    reply = answer if isinstance(answer, Reply) else Reply(answer)
-    if reply.stream is not None:
-        return Response(reply.stream, status=reply.status, headers=dict(reply.headers))
-    headers, data = written(reply)
-    response = Response(data, status=reply.status, headers=headers)
+    made = answer if isinstance(answer, ApiResponse) else ApiResponse(answer)
+    if made.stream is not None:
+        return Response(made.stream, status=made.status, headers=dict(made.headers))
+    headers, data = serialized(made)
+    response = Response(data, status=made.status, headers=headers)
     if not data:
         response.headers.pop("Content-Type", None)
-    for cookie in reply.cookies:
+    for cookie in made.cookies:
         response.headers.add("Set-Cookie", cookie)
     return response
 
 
-def written(reply: Reply) -> tuple[dict[str, str], bytes]:
-    """The headers and the body of an answer that is sent whole; no body is none."""
-    data = reply.body
-    if data is None and reply.shape is not None:
-        data = orjson.dumps(reply.shape.model_dump(mode="json"))
-    headers = {"Cache-Control": "no-store", **reply.headers}
+def serialized(response: ApiResponse) -> tuple[dict[str, str], bytes]:
+    """The headers and the body of an answer that is sent whole; the body may be empty."""
+    data = response.body
+    if data is None and response.content is not None:
+        data = orjson.dumps(response.content.model_dump(mode="json"))
+    headers = {"Cache-Control": "no-store", **response.headers}
     if data is not None:
         headers["Content-Type"] = JSON
     return headers, data or b""
 
 
-def _read_body(shape: type[BaseModel]) -> BaseModel:
+def _read_body(schema: type[BaseModel]) -> BaseModel:
     if request.mimetype != JSON:
         given = request.mimetype or "none"
         raise ProblemError(415, f"Send the body as Content-Type: {JSON}; this one is {given}.")
@@ -266,9 +271,9 @@ def _read_body(shape: type[BaseModel]) -> BaseModel:
         ) from None
     _require_light(value)
     try:
-        return shape.model_validate(value, strict=True)
+        return schema.model_validate(value, strict=True)
     except ValidationError as error:
-        raise from_validation(error, shape) from None
+        raise from_validation(error, schema) from None
 
 
 def _require_light(value: Any) -> None:

@@ -1,4 +1,4 @@
-"""Signs of life: /healthz, /readyz, and /metrics in Prometheus' text format."""
+"""Health: /healthz, /readyz, and /metrics in Prometheus' text format."""
 
 from __future__ import annotations
 
@@ -11,11 +11,11 @@ from anchorline.store.database import StoreError
 from anchorline.store.migrate import is_migrated
 
 from .context import Services
-from .edge import ARRIVED
 from .logs import logger
 from .metrics import METHODS, NONE, OTHER, Metrics
+from .middleware import ARRIVED
 
-# Asked at every keystroke, or by watchers all the time.
+# LayoutComponent at every keystroke, or by watchers all the time.
 _QUIET = frozenset({"finding.suggest", "pages.assets", "pages.embed", "health.alive",
                     "health.ready", "health.metrics"})  # fmt: skip
 _log = logger("requests")
@@ -58,10 +58,10 @@ def count_requests(metrics: Metrics) -> None:
 
     @app.after_request
     def _end(response: Response) -> Response:
-        asked: Request = request._get_current_object()  # type: ignore[attr-defined]
-        endpoint = asked.endpoint or NONE
-        method = asked.method if asked.method in METHODS else OTHER
-        seconds = time.perf_counter() - asked.environ[ARRIVED]
+        current: Request = request._get_current_object()  # type: ignore[attr-defined]
+        endpoint = current.endpoint or NONE
+        method = current.method if current.method in METHODS else OTHER
+        seconds = time.perf_counter() - current.environ[ARRIVED]
         metrics.count(endpoint, method, response.status_code, seconds)
         if endpoint in _QUIET:
             return response

@@ -1,4 +1,4 @@
-"""What an operator does with keys: making them, checked; listing them; ending them."""
+"""The operator's commands on keys: make, list, end."""
 
 from __future__ import annotations
 

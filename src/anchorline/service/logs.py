@@ -47,8 +47,8 @@ def set_up_logs(level: str) -> None:
 
 
 def logger(name: str) -> Any:
-    """A logger that says which area it speaks for."""
-    return structlog.get_logger(area=name)
+    """A logger that says which part of the service it speaks for."""
+    return structlog.get_logger(part=name)
 
 
 class _Forgiving:

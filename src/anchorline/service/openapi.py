@@ -20,8 +20,8 @@ from .endpoints import (
     FILE_TYPES,
     JSON,
     LONGEST_HEADER,
-    Area,
     Endpoint,
+    Router,
     request_header_pattern,
 )
 
@@ -74,18 +74,18 @@ _UPLOAD = {
 }
 
 
-def api_document(areas: Iterable[Area]) -> bytes:
+def api_document(routers: Iterable[Router]) -> bytes:
     """The document, as JSON."""
-    listed = list(areas)
-    shapes = _shapes(e for area in listed for e in area.endpoints)
+    listed = list(routers)
+    schemas = _schemas(e for router in listed for e in router.endpoints)
     _, definitions = models_json_schema(
-        [(shape, mode) for shape, mode in shapes], ref_template=_SCHEMAS + "{model}"
+        [(schema, mode) for schema, mode in schemas], ref_template=_SCHEMAS + "{model}"
     )
     paths: dict[str, dict[str, Any]] = {}
-    for area in listed:
-        for endpoint in area.endpoints:
+    for router in listed:
+        for endpoint in router.endpoints:
             path = API + _PATH_PART.sub(r"{\1}", endpoint.rule)
-            paths.setdefault(path, {})[endpoint.method.lower()] = _operation(area, endpoint)
+            paths.setdefault(path, {})[endpoint.method.lower()] = _operation(router, endpoint)
     return orjson.dumps(
         {
             "openapi": "3.1.0",
@@ -96,22 +96,22 @@ def api_document(areas: Iterable[Area]) -> bytes:
     )
 
 
-def _shapes(endpoints: Iterable[Endpoint]) -> list[tuple[type[BaseModel], Any]]:
-    shapes: dict[tuple[type[BaseModel], str], None] = {(ProblemAnswer, "serialization"): None}
+def _schemas(endpoints: Iterable[Endpoint]) -> list[tuple[type[BaseModel], Any]]:
+    schemas: dict[tuple[type[BaseModel], str], None] = {(ProblemAnswer, "serialization"): None}
     for endpoint in endpoints:
         if endpoint.body is not None:
-            shapes[endpoint.body, "validation"] = None
+            schemas[endpoint.body, "validation"] = None
         for answers in endpoint.answers.values():
-            for shape in answers or ():
-                shapes[shape, "serialization"] = None
-    return list(shapes)
+            for schema in answers or ():
+                schemas[schema, "serialization"] = None
+    return list(schemas)
 
 
-def _operation(area: Area, endpoint: Endpoint) -> dict[str, Any]:
+def _operation(router: Router, endpoint: Endpoint) -> dict[str, Any]:
     doc = (endpoint.handler.__doc__ or "").strip()
     operation: dict[str, Any] = {
         "operationId": endpoint.name,
-        "tags": [area.name],
+        "tags": [router.name],
         "summary": endpoint.summary,
         "description": f"{doc}\n\nNeeds {endpoint.access.value}.",
         "security": _SECURITY[endpoint.access],
@@ -191,7 +191,7 @@ def _header(name: str, meaning: str) -> dict[str, Any]:
 
 
 def _answer(
-    endpoint: Endpoint, status: int, shapes: tuple[type[BaseModel], ...] | None
+    endpoint: Endpoint, status: int, schemas: tuple[type[BaseModel], ...] | None
 ) -> dict[str, Any]:
     answer: dict[str, Any] = {"description": HTTPStatus(status).phrase}
     if endpoint.answer_headers:
@@ -201,8 +201,8 @@ def _answer(
         }
     if endpoint.download is not None:
         answer["content"] = {endpoint.download: {"schema": {"type": "string"}}}
-    if shapes:
-        references = [{"$ref": _SCHEMAS + _name(shape)} for shape in shapes]
+    if schemas:
+        references = [{"$ref": _SCHEMAS + _name(schema)} for schema in schemas]
         schema = references[0] if len(references) == 1 else {"anyOf": references}
         answer["content"] = {JSON: {"schema": schema}}
     return answer
@@ -215,5 +215,5 @@ def _problem(status: int) -> dict[str, Any]:
     }
 
 
-def _name(shape: type[BaseModel]) -> str:
-    return shape.__name__
+def _name(schema: type[BaseModel]) -> str:
+    return schema.__name__

@@ -1,4 +1,4 @@
-"""Problem answers: the one place where anything that goes wrong becomes an RFC 9457 body."""
+"""Problem answers: the one place where an error becomes an RFC 9457 body."""
 
 from __future__ import annotations
 
@@ -89,10 +89,10 @@ def problem_response(error: ProblemError) -> Response:
 
 
 def from_validation(
-    error: ValidationError, shape: type[BaseModel], prefix: str = "/"
+    error: ValidationError, schema: type[BaseModel], prefix: str = "/"
 ) -> ProblemError:
-    """422 for a body or query that does not have its shape, with the nearest known names."""
-    names = _field_names(shape)
+    """422 for a body or query that does not have its schema, with the nearest known names."""
+    names = _field_names(schema)
     problems = []
     for fault in error.errors(include_url=False, include_input=False)[:MOST_LISTED]:
         # Parts of a union's place that name the variant are not part of the pointer.
@@ -118,10 +118,10 @@ def _sentence(fault: object, names: set[str]) -> str:
     return f"{fault['msg']}."  # type: ignore[index]
 
 
-def _field_names(shape: type[BaseModel]) -> set[str]:
-    """Names of the fields of a shape and of the shapes inside it."""
+def _field_names(schema: type[BaseModel]) -> set[str]:
+    """Names of the fields of a schema and of the schemas inside it."""
     names: set[str] = set()
-    waiting: list[object] = [shape]
+    waiting: list[object] = [schema]
     seen: set[object] = set()
     while waiting:
         one = waiting.pop()

@@ -1,4 +1,4 @@
-"""Published forms as they were known last: filling goes on while the database is away."""
+"""Published forms, remembered so that filling goes on while the database is away."""
 
 from __future__ import annotations
 

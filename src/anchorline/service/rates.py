@@ -1,4 +1,4 @@
-"""How often callers whom anybody can be may call: by their key and by their address.
+"""Rate limits for callers who are not identified as one person or program: by key and by address.
 
 The generic cell rate algorithm (ITU-T I.371, the virtual scheduling form) needs one time for each
 subject. These stand in memory that all processes share, each subject in two cells of a fixed

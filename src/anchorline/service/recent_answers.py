@@ -1,4 +1,4 @@
-"""Answers given lately, ready to be sent again: many people begin with the same letters."""
+"""A cache of recent answers: many people begin with the same letters."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Looking for garbage seldom, in processes that make very many short-lived objects."""
+"""Running the garbage collector rarely, in processes that make very many short-lived objects."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Room on the disk: what much is written to stops before the last of it is used up."""
+"""Free disk space: large writes stop before the last of it is used up."""
 
 from __future__ import annotations
 

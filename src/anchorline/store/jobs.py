@@ -17,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from .database import Database, NotThereError, again_if_contended
 from .datasets import make_dataset
+from .idempotency import IdempotencyKey, made_before, note_key
 from .job_model import (
     LEASE,
     MOST_ATTEMPTS,
@@ -27,7 +28,6 @@ from .job_model import (
     NewJob,
     NoFileError,
 )
-from .once_only import OnceOnly, made_before, note_key
 from .schema import DatasetRow, JobRow, RowBlockRow, SourcePartRow
 
 _FIELDS: tuple[str, ...] = tuple(Job.__dataclass_fields__)
@@ -66,7 +66,9 @@ class JobStore:
             return _job(row)
 
     @again_if_contended
-    def received(self, job: str, *, size: int, digest: str, once: OnceOnly | None = None) -> Job:
+    def received(
+        self, job: str, *, size: int, digest: str, key: IdempotencyKey | None = None
+    ) -> Job:
         """Puts a job whose file is there in line.
 
         Raises:
@@ -74,8 +76,8 @@ class JobStore:
             AlreadyThereError: the key was used before; `made_by_key` has what it made.
         """
         with self._database.transaction() as session:
-            if once is not None:
-                note_key(session, once, job, self._database.now())
+            if key is not None:
+                note_key(session, key, job, self._database.now())
             row = session.get(JobRow, job, with_for_update=True)
             if row is None or row.state != "receiving":
                 raise NotThereError(f"There is no job {job!r} that waits for its file.")
@@ -83,9 +85,9 @@ class JobStore:
             row.file_kept = True
             return _job(row)
 
-    def made_by_key(self, once: OnceOnly) -> Job:
+    def made_by_key(self, key: IdempotencyKey) -> Job:
         """The job that a key made; ReusedKeyError where it came with another request."""
-        return self.get(made_before(self._database, once))
+        return self.get(made_before(self._database, key))
 
     def withdraw(self, job: str) -> None:
         """Takes out a job whose file did not come whole."""

@@ -1,4 +1,4 @@
-"""Administrators' own layouts: drafts, versions with the ground they stand on, going back."""
+"""Administrators' own layouts: drafts, published versions, restoring an earlier one."""
 
 from __future__ import annotations
 
@@ -18,12 +18,16 @@ _TABLES = DraftTables(OwnLayoutRow, OwnLayoutVersionRow, "own layout")
 
 @dataclass(frozen=True, slots=True)
 class OwnLayoutVersion:
-    """A published version; `ground` is what shipped layouts said then about what it changes."""
+    """A published version.
+
+    Attributes:
+        base: what the shipped layouts said about what it changes when it was published.
+    """
 
     key: str
     number: int
     document: Document
-    ground: dict[str, Any]
+    base: dict[str, Any]
     published_at: datetime
     published_by: str
 
@@ -57,8 +61,8 @@ class OwnLayoutStore:
         with self._database.transaction() as session:
             return _entry(_TABLES.put(session, key, document, revision, self._database.now()))
 
-    def publish(self, key: str, revision: int, ground: dict[str, Any], by: str) -> Drafted:
-        """Publishes the draft as the next version, also where only the ground is new.
+    def publish(self, key: str, revision: int, base: dict[str, Any], by: str) -> Drafted:
+        """Publishes the draft as the next version, also where only the base facts are new.
 
         Raises:
             StaleError: the draft has another revision by now than the one that was reviewed.
@@ -72,12 +76,12 @@ class OwnLayoutStore:
                 if row.published_version is None
                 else _TABLES.version(session, key, row.published_version)
             )
-            if kept is None or row.draft_differs or kept.ground != ground:
-                _TABLES.publish(session, row, by, self._database.now(), ground=ground)
+            if kept is None or row.draft_differs or kept.base != base:
+                _TABLES.publish(session, row, by, self._database.now(), base=base)
             return _entry(row)
 
-    def go_back(self, key: str, number: int | None) -> Drafted:
-        """Publishes an earlier version again; with None, the layouts below hold again.
+    def restore(self, key: str, number: int | None) -> Drafted:
+        """Publishes an earlier version again; with None, the base layouts hold again.
 
         Raises:
             NotThereError: there is no such own layout, or no such version of it.
@@ -135,5 +139,5 @@ def _entry(row: OwnLayoutRow) -> Drafted:
 
 def _version(row: OwnLayoutVersionRow) -> OwnLayoutVersion:
     return OwnLayoutVersion(
-        row.of, row.number, row.document, row.ground, row.published_at, row.published_by
+        row.of, row.number, row.document, row.base, row.published_at, row.published_by
     )

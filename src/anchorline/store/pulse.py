@@ -1,4 +1,4 @@
-"""Whether the database answers, asked all the time, so that nobody has to wait to find out.
+"""Watching whether the database answers, so that nobody waits for one that does not.
 
 A database that hangs (stopped, a disk that does not answer) would hold every thread that asks it
 something, until the last one is held. Here one thread asks for a sign of life on a connection of

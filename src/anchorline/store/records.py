@@ -19,7 +19,7 @@ from anchorline.core.forms import Captured
 from anchorline.core.text import fold
 
 from .database import AlreadyThereError, Database, NotThereError
-from .once_only import OnceOnly, made_before, note_key
+from .idempotency import IdempotencyKey, made_before, note_key
 from .schema import RecordAddressRow, RecordRow
 
 SORTS: tuple[str, ...] = ("newest", "oldest", "label", "-label")
@@ -98,10 +98,10 @@ class RecordStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def add(self, new: NewRecord, once: OnceOnly | None = None) -> tuple[Record, bool]:
+    def add(self, new: NewRecord, key: IdempotencyKey | None = None) -> tuple[Record, bool]:
         """Keeps a record; returns it and whether it was made now.
 
-        With `once`, a second call with the same key returns the first call's record. The key
+        With `key`, a second call with the same key returns the first call's record. The key
         and the record are kept in one transaction, so a crash keeps both or neither.
 
         Raises:
@@ -111,13 +111,13 @@ class RecordStore:
         identifier = _new_id(made_at)
         try:
             with self._database.transaction() as session:
-                if once is not None:
-                    note_key(session, once, identifier, made_at)
+                if key is not None:
+                    note_key(session, key, identifier, made_at)
                 _insert(session, identifier, new, made_at)
         except AlreadyThereError:
-            if once is None:
+            if key is None:
                 raise
-            return self.get(made_before(self._database, once)), False
+            return self.get(made_before(self._database, key)), False
         return self.get(identifier), True
 
     def get(self, identifier: str) -> Record:

@@ -236,7 +236,7 @@ class OwnLayoutVersionRow(VersionColumns):
     __table_args__ = (_TABLE,)
     # Not tied to own_layout: what was captured goes on naming versions of deleted ones.
     of: Mapped[str] = mapped_column("own_layout", exact(64), primary_key=True)
-    ground: Mapped[dict[str, Any]] = mapped_column(JSON)
+    base: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class RecordRow(Base):

@@ -1,9 +1,9 @@
 """The brake on guessing passwords.
 
-A try is counted before the password is looked at, so that many at once are as many. Counted is
-what was meant: the e-mail address as it is looked up, and the network address. Places (a network
-address, a browser) from which an account was signed in to before are counted by themselves: nobody
-elsewhere can keep their people out.
+A try is counted before the password is checked, so that tries made at the same moment all count.
+They are counted by the e-mail address as it is looked up and by the network address. Places (a
+network address, a browser) from which an account was signed in to before are counted separately, so
+that nobody elsewhere can lock their people out.
 """
 
 from __future__ import annotations

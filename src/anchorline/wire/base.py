@@ -1,4 +1,4 @@
-"""What all shapes share."""
+"""What all schemas share."""
 
 from __future__ import annotations
 
@@ -10,13 +10,13 @@ from anchorline.core.address import COMPONENTS
 from anchorline.core.text import has_control_characters
 
 
-class Shape(BaseModel):
+class Schema(BaseModel):
     """A response, or a part of one."""
 
     model_config = ConfigDict(extra="ignore")
 
 
-class RequestShape(BaseModel):
+class RequestSchema(BaseModel):
     """A request: a name it does not know is refused, so that no misspelling is silent."""
 
     model_config = ConfigDict(extra="forbid")
@@ -52,5 +52,5 @@ ComponentMap = Annotated[
 
 
 def example(value: dict[str, Any]) -> ConfigDict:
-    """The configuration of a shape with an example."""
+    """The configuration of a schema with an example."""
     return ConfigDict(json_schema_extra={"examples": [value]})

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import RequestShape, Shape, ShortText, example
+from .base import RequestSchema, Schema, ShortText, example
 
 Share = Annotated[float, Field(ge=0, le=1)]
 JobState = Literal["receiving", "waiting", "running", "done", "failed", "cancelled"]
@@ -55,7 +55,7 @@ _EDITION = {
 }
 
 
-class RulesShape(Shape):
+class RulesSchema(Schema):
     """How a dataset's loads are treated."""
 
     model_config = example(_RULES)
@@ -70,11 +70,11 @@ class RulesShape(Shape):
     )
 
 
-class RulesRequest(RulesShape, RequestShape):
+class RulesRequest(RulesSchema, RequestSchema):
     """The same, to be set; what is left out has its general value."""
 
 
-class JobAnswer(Shape):
+class JobAnswer(Schema):
     """Work on a dataset, as it stands."""
 
     model_config = example(_JOB)
@@ -96,13 +96,13 @@ class JobAnswer(Shape):
     file_bytes: int | None = Field(description="Size of its file, as long as that is kept")
 
 
-class EditionSummary(Shape):
+class EditionSummary(Schema):
     """An edition in a list."""
 
     model_config = example(_EDITION)
     number: int
     active: bool
-    addresses: int = Field(description="Fewer than rows where some are other spellings of one")
+    addresses: int = Field(description="Fewer than rows where some are alternate names of one")
     rows_used: int
     rows_bad: int
     source_name: str
@@ -114,7 +114,7 @@ class EditionSummary(Shape):
     rows_kept: bool = Field(description="Whether its index can be built anew")
 
 
-class FindingSample(Shape):
+class FindingSample(Schema):
     """One place where something was found."""
 
     line: int
@@ -123,7 +123,7 @@ class FindingSample(Shape):
     value: str
 
 
-class FindingShape(Shape):
+class FindingSchema(Schema):
     """Something noticed in a file; `left_out` says whether the rows with it were."""
 
     name: str
@@ -134,7 +134,7 @@ class FindingShape(Shape):
     samples: list[FindingSample]
 
 
-class DifferenceSample(Shape):
+class DifferenceSample(Schema):
     """One address that differs; each in one line, empty where it is not in that edition."""
 
     id: str
@@ -144,7 +144,7 @@ class DifferenceSample(Shape):
     moved_m: float | None
 
 
-class TownDifferences(Shape):
+class TownDifferences(Schema):
     """What differs in one town."""
 
     country_code: str
@@ -155,7 +155,7 @@ class TownDifferences(Shape):
     moved: int
 
 
-class ComparisonShape(Shape):
+class ComparisonSchema(Schema):
     """An edition held against another, its base."""
 
     base: int
@@ -196,11 +196,11 @@ class EditionAnswer(EditionSummary):
     )
     dataset: str
     job: str | None
-    findings: list[FindingShape]
-    comparison: ComparisonShape | None
+    findings: list[FindingSchema]
+    comparison: ComparisonSchema | None
 
 
-class DatasetSummary(Shape):
+class DatasetSummary(Schema):
     """A dataset in a list."""
 
     name: str
@@ -211,7 +211,7 @@ class DatasetSummary(Shape):
     open_job: JobAnswer | None
 
 
-class DatasetList(Shape):
+class DatasetList(Schema):
     """All datasets."""
 
     model_config = example(
@@ -231,7 +231,7 @@ class DatasetList(Shape):
     datasets: list[DatasetSummary]
 
 
-class DatasetAnswer(Shape):
+class DatasetAnswer(Schema):
     """A dataset with its rules, its editions (newest first) and its latest jobs."""
 
     model_config = example(
@@ -247,12 +247,12 @@ class DatasetAnswer(Shape):
     name: str
     active_edition: int | None
     previous_edition: int | None
-    rules: RulesShape
+    rules: RulesSchema
     editions: list[EditionSummary]
     jobs: list[JobAnswer]
 
 
-class LoadQuery(RequestShape):
+class LoadQuery(RequestSchema):
     """How a file is to be loaded."""
 
     name: ShortText = Field("", description="The file's name, where the upload itself has none")
@@ -266,7 +266,7 @@ class LoadQuery(RequestShape):
     )
 
 
-class RetryQuery(RequestShape):
+class RetryQuery(RequestSchema):
     """What is to be different when a load is tried again."""
 
     bad_share: Share | None = Field(

@@ -9,7 +9,7 @@ from pydantic import AfterValidator, Field
 
 from anchorline.core.kinds import LONGEST_QUERY, SUGGESTION_KINDS
 
-from .base import RequestShape, Shape, example
+from .base import RequestSchema, Schema, example
 
 Kind = Literal[
     "address", "street", "district", "town", "region", "postcode", "building", "organisation",
@@ -36,7 +36,7 @@ def _language(text: str) -> str:
     return text
 
 
-class SuggestQuery(RequestShape):
+class SuggestQuery(RequestSchema):
     """What is asked of the finder."""
 
     q: Annotated[str, Field(max_length=LONGEST_QUERY, description="What was typed")] = ""
@@ -72,7 +72,7 @@ class SuggestQuery(RequestShape):
     ] = False
 
 
-class SuggestionShape(Shape):
+class SuggestionSchema(Schema):
     """One row: an address, or a group that opens further (`within=ID`)."""
 
     id: str
@@ -85,16 +85,16 @@ class SuggestionShape(Shape):
     )
 
 
-class ReadingShape(Shape):
+class InterpretationSchema(Schema):
     """One way to read what was typed, and how many streets, towns, postcodes … have it all."""
 
     dataset: str
-    reading: str = Field(description="The name of the way to read, as the guide lists them")
+    interpretation: str = Field(description="Its name, as the guide lists them")
     tokens: list[str] = Field(description="What was looked for; … marks an unfinished word")
     found: int
 
 
-class WorthShape(Shape):
+class WorthSchema(Schema):
     """What a row's score is made of; rows of one answer alone can be compared."""
 
     id: str
@@ -102,14 +102,14 @@ class WorthShape(Shape):
     parts: dict[str, float]
 
 
-class TraceShape(Shape):
-    """How a search went: the readings that were tried, in order, and what its rows are worth."""
+class TraceSchema(Schema):
+    """How a search went: the interpretations tried, in order, and the scores of its rows."""
 
-    readings: list[ReadingShape]
-    rows: list[WorthShape]
+    interpretations: list[InterpretationSchema]
+    rows: list[WorthSchema]
 
 
-class Suggestions(Shape):
+class Suggestions(Schema):
     """The best rows, best first; of an opened group, in natural order."""
 
     model_config = example(
@@ -131,7 +131,7 @@ class Suggestions(Shape):
             "trace": None,
         }
     )
-    suggestions: list[SuggestionShape]
+    suggestions: list[SuggestionSchema]
     corrected: dict[str, str] = Field(description="What was read for what was typed")
     unmatched: list[str] = Field(
         default_factory=list,
@@ -139,10 +139,10 @@ class Suggestions(Shape):
     )
     after: str | None = None
     edition: str
-    trace: TraceShape | None = Field(None, description="Where `trace=true` asked for it")
+    trace: TraceSchema | None = Field(None, description="Where `trace=true` asked for it")
 
 
-class AddressQuery(RequestShape):
+class AddressQuery(RequestSchema):
     """Which components are wanted."""
 
     components: Annotated[
@@ -150,7 +150,7 @@ class AddressQuery(RequestShape):
     ] = None
 
 
-class FactsShape(Shape):
+class FactsSchema(Schema):
     """What is known beside the components; `languages`: that of this spelling, then others."""
 
     latitude: float | None = None
@@ -159,7 +159,7 @@ class FactsShape(Shape):
     languages: list[str] = []
 
 
-class AddressAnswer(Shape):
+class AddressAnswer(Schema):
     """One address."""
 
     model_config = example(
@@ -172,18 +172,18 @@ class AddressAnswer(Shape):
     )
     id: str
     components: dict[str, str]
-    facts: FactsShape
+    facts: FactsSchema
     lines: list[str]
 
 
-class AddressEntry(Shape):
+class AddressEntry(Schema):
     """An address in a list."""
 
     id: str
     label: str
 
 
-class PostcodeAnswer(Shape):
+class PostcodeAnswer(Schema):
     """All addresses of a postcode, in natural order."""
 
     model_config = example(
@@ -198,14 +198,14 @@ class PostcodeAnswer(Shape):
     addresses: list[AddressEntry]
 
 
-class PostcodeEntry(Shape):
+class PostcodeEntry(Schema):
     """One of the postcodes that begin as typed."""
 
     postcode: str
     count: int
 
 
-class PartialPostcodeAnswer(Shape):
+class PartialPostcodeAnswer(Schema):
     """The postcodes that begin as typed, the first 100 of them."""
 
     model_config = example(
@@ -224,7 +224,7 @@ class PartialPostcodeAnswer(Shape):
     towns: list[str]
 
 
-class NearestQuery(RequestShape):
+class NearestQuery(RequestSchema):
     """A point, in WGS 84 degrees."""
 
     latitude: Annotated[float, Field(ge=-90, le=90)]
@@ -239,7 +239,7 @@ class NearEntry(AddressEntry):
     distance_m: float
 
 
-class NearestAnswer(Shape):
+class NearestAnswer(Schema):
     """The nearest addresses, nearest first."""
 
     model_config = example(

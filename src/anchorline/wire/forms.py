@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
-from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, ShortText, Text, example
+from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
 
 Value = str | int | float | bool | None
 Values = Annotated[
@@ -16,21 +16,21 @@ Values = Annotated[
 ]
 
 
-class ConditionShape(RequestShape):
+class ConditionSchema(RequestSchema):
     """Shown only while a field has one of these values (`yes` and `no` for yes/no)."""
 
     field: Key
     values: Annotated[list[ShortText], Field(min_length=1, max_length=50)]
 
 
-class FieldOption(RequestShape):
+class FieldOption(RequestSchema):
     """One choice: what is kept and what is shown."""
 
     value: Annotated[ShortText, Field(min_length=1)]
     label: ShortText | None = None
 
 
-class FieldShape(RequestShape):
+class FieldSchema(RequestSchema):
     """One input of the form, or of a slot (then it may stand for a component)."""
 
     key: Key
@@ -40,11 +40,11 @@ class FieldShape(RequestShape):
     help: Text | None = None
     options: Annotated[list[FieldOption], Field(max_length=500)] | None = None
     max_length: Annotated[int, Field(ge=1, le=100_000)] | None = None
-    show_when: ConditionShape | None = None
+    show_when: ConditionSchema | None = None
     component: ShortText | None = None
 
 
-class SlotPlace(RequestShape):
+class SlotPlace(RequestSchema):
     """Where a slot stands among the fields."""
 
     slot: Key
@@ -58,12 +58,12 @@ def _kind_of_entry(entry: object) -> str:
 
 # Capitals in the tags: what names a variant is not part of a problem's place.
 FormEntry = Annotated[
-    Annotated[FieldShape, Tag("Field")] | Annotated[SlotPlace, Tag("Slot")],
+    Annotated[FieldSchema, Tag("Field")] | Annotated[SlotPlace, Tag("Slot")],
     Discriminator(_kind_of_entry),
 ]
 
 
-class RuleShape(RequestShape):
+class RuleSchema(RequestSchema):
     """Which components, joined and changed how, go into which field."""
 
     components: Annotated[list[ShortText], Field(min_length=1, max_length=20)]
@@ -72,7 +72,7 @@ class RuleShape(RequestShape):
     changes: Annotated[list[ShortText], Field(max_length=10)] = []
 
 
-class SlotShape(RequestShape):
+class SlotSchema(RequestSchema):
     """One address captured on the form."""
 
     key: Key
@@ -82,9 +82,9 @@ class SlotShape(RequestShape):
     kinds: Annotated[list[ShortText], Field(max_length=20)] = []
     required: bool = True
     help: Text | None = None
-    show_when: ConditionShape | None = None
-    parts: Annotated[list[FieldShape], Field(max_length=40)] = []
-    mapping: Annotated[list[RuleShape], Field(max_length=100)] = []
+    show_when: ConditionSchema | None = None
+    parts: Annotated[list[FieldSchema], Field(max_length=40)] = []
+    mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []
 
 
 _SUMMARY = {
@@ -113,7 +113,7 @@ _DOCUMENT = {
 }
 
 
-class FormDocument(RequestShape):
+class FormDocument(RequestSchema):
     """A form as it is written down."""
 
     model_config = example(_DOCUMENT)
@@ -123,10 +123,10 @@ class FormDocument(RequestShape):
     intro: Text | None = None
     thanks: Text | None = None
     fields: Annotated[list[FormEntry], Field(max_length=500)] = []
-    slots: Annotated[list[SlotShape], Field(max_length=20)] = []
+    slots: Annotated[list[SlotSchema], Field(max_length=20)] = []
 
 
-class FormSummary(Shape):
+class FormSummary(Schema):
     """What lists show of a form."""
 
     model_config = example(_SUMMARY)
@@ -139,20 +139,20 @@ class FormSummary(Shape):
     changed_at: datetime
 
 
-class FormList(Shape):
+class FormList(Schema):
     """All forms, by title."""
 
     model_config = example({"forms": [_SUMMARY]})
     forms: list[FormSummary]
 
 
-class FormQuery(RequestShape):
+class FormQuery(RequestSchema):
     """The published version, or the draft."""
 
     draft: bool = False
 
 
-class FormAnswer(Shape):
+class FormAnswer(Schema):
     """A form to be filled; `version` is None for a draft."""
 
     model_config = example({"document": _DOCUMENT, "version": 1})
@@ -160,7 +160,7 @@ class FormAnswer(Shape):
     version: int | None
 
 
-class DraftAnswer(Shape):
+class DraftAnswer(Schema):
     """A form's draft; the ETag header names its revision."""
 
     model_config = example({"document": _DOCUMENT, "form": _SUMMARY})
@@ -168,7 +168,7 @@ class DraftAnswer(Shape):
     form: FormSummary
 
 
-class FillRequest(RequestShape):
+class FillRequest(RequestSchema):
     """Fill a slot: from an address, a group as far as it is known, components, or typed text."""
 
     model_config = example({"address_id": "demo:GB0000012", "values": {}})
@@ -199,7 +199,7 @@ class FillRequest(RequestShape):
         return self
 
 
-class TraceEntry(Shape):
+class TraceEntry(Schema):
     """One step of the filling, in a sentence."""
 
     field: str
@@ -207,7 +207,7 @@ class TraceEntry(Shape):
     detail: str
 
 
-class FillAnswer(Shape):
+class FillAnswer(Schema):
     """What filling does: new values of every field that the mapping owns."""
 
     model_config = example(

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from anchorline.core.kinds import Confidence
 
-from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, example
+from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, example
 
 # So many addresses may be written out by one call.
 MOST_ADDRESSES = 1000
@@ -17,7 +17,7 @@ MOST_ADDRESSES = 1000
 _ON_FORM = "On this form; left out: as it holds everywhere"
 
 
-class LayoutQuery(RequestShape):
+class LayoutQuery(RequestSchema):
     """In which language labels are wanted, and on which form."""
 
     form: Key | None = Field(default=None, description=_ON_FORM)
@@ -30,7 +30,7 @@ class LayoutQuery(RequestShape):
     ] = "en"
 
 
-class LayoutEntry(Shape):
+class LayoutEntry(Schema):
     """A layout in the list."""
 
     country_code: str
@@ -40,7 +40,7 @@ class LayoutEntry(Shape):
     own: list[str] = Field(description="Keys of the own layouts that are published for it")
 
 
-class LayoutList(Shape):
+class LayoutList(Schema):
     """All layouts, by the country's name."""
 
     model_config = example(
@@ -63,7 +63,7 @@ class LayoutList(Shape):
     )
 
 
-class OptionShape(Shape):
+class OptionSchema(Schema):
     """One region that can be chosen; `latin` is its name in Latin letters."""
 
     code: str
@@ -71,16 +71,16 @@ class OptionShape(Shape):
     latin: str
 
 
-class AskedShape(Shape):
+class LayoutComponentSchema(Schema):
     """One component that is asked for."""
 
     component: str
     label: str
     required: bool
-    options: list[OptionShape] | None
+    options: list[OptionSchema] | None
 
 
-class OwnStepShape(Shape):
+class OwnStepSchema(Schema):
     """An own layout that has a say, before the ones after it and the shipped one."""
 
     key: str
@@ -89,7 +89,7 @@ class OwnStepShape(Shape):
     of_form: bool = Field(description="For named forms; else for the country everywhere")
 
 
-class LayoutAnswer(Shape):
+class LayoutAnswer(Schema):
     """A country's layout: its components in the order of asking."""
 
     model_config = example(
@@ -117,7 +117,7 @@ class LayoutAnswer(Shape):
     country_code: str
     name: str
     language: str = Field(description="Of the labels, BCP 47")
-    components: list[AskedShape]
+    components: list[LayoutComponentSchema]
     labels: dict[str, str] = Field(description="What the components not asked for are called")
     has_addresses: bool = Field(description="Whether the gazetteer has addresses of the country")
     masks: list[str] = Field(description="9 a digit, A a letter, * either, anything else itself")
@@ -131,12 +131,12 @@ class LayoutAnswer(Shape):
     post_of: str = Field(description="The country whose post it uses; empty for its own")
     version: int
     hidden: list[str] = Field(description="Components that an own layout took out")
-    own: list[OwnStepShape] = Field(
+    own: list[OwnStepSchema] = Field(
         description="The own layouts that speak before the shipped one, the strongest first"
     )
 
 
-class LinesRequest(RequestShape):
+class LinesRequest(RequestSchema):
     """What to write out."""
 
     model_config = example(
@@ -155,7 +155,7 @@ class LinesRequest(RequestShape):
     form: Key | None = Field(default=None, description=_ON_FORM)
 
 
-class LeftOutComponent(Shape):
+class LeftOutComponent(Schema):
     """A component that was given and is not in the lines."""
 
     component: str
@@ -163,7 +163,7 @@ class LeftOutComponent(Shape):
     reason: str = Field(description="Why, in a sentence")
 
 
-class LinesAnswer(Shape):
+class LinesAnswer(Schema):
     """The lines, none of them empty, and what they leave out."""
 
     model_config = example(
@@ -188,7 +188,7 @@ class LinesAnswer(Shape):
     )
 
 
-class ManyLinesRequest(RequestShape):
+class ManyLinesRequest(RequestSchema):
     """Addresses to write out; each names its country among its components."""
 
     model_config = example(
@@ -202,7 +202,7 @@ class ManyLinesRequest(RequestShape):
     form: Key | None = Field(default=None, description=_ON_FORM)
 
 
-class ManyLinesAnswer(Shape):
+class ManyLinesAnswer(Schema):
     """For each address its lines, in the order given."""
 
     model_config = example({"lines": [["KILCORRAN", "Co. Kerry"]], "left_out": [[]]})
@@ -212,7 +212,7 @@ class ManyLinesAnswer(Shape):
     )
 
 
-class CheckComponentsRequest(RequestShape):
+class CheckComponentsRequest(RequestSchema):
     """What to hold against the layout."""
 
     model_config = example({"components": {"street": "Abbey Mews", "postcode": "qv11aa"}})
@@ -220,14 +220,14 @@ class CheckComponentsRequest(RequestShape):
     form: Key | None = Field(default=None, description=_ON_FORM)
 
 
-class ComponentProblem(Shape):
+class ComponentProblem(Schema):
     """What is wrong with one component."""
 
     component: str
     detail: str
 
 
-class UnusedComponent(Shape):
+class UnusedComponent(Schema):
     """A value that the country has no place for; it is kept."""
 
     component: str
@@ -235,7 +235,7 @@ class UnusedComponent(Shape):
     offered_to: str | None = Field(description="A component that is empty and may hold it")
 
 
-class CheckComponentsAnswer(Shape):
+class CheckComponentsAnswer(Schema):
     """Components in their canonical spelling, and what is wrong with them."""
 
     model_config = example(

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from .base import ComponentMap, CountryCode, Key, RequestShape, Shape, ShortText, example
+from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, example
 from .problems import ProblemPlace
 
 Name = Annotated[ShortText, Field(min_length=1, max_length=31)]
@@ -15,7 +15,7 @@ LineText = Annotated[ShortText, Field(min_length=1)]
 LanguageTag = Annotated[str, Field(min_length=2, max_length=35, description="BCP 47")]
 
 
-class AskedChangeShape(RequestShape):
+class ComponentChangeSchema(RequestSchema):
     """What is different about one component, or an extra of one's own, that is asked for."""
 
     component: Name | None = Field(default=None, description="A component")
@@ -28,11 +28,11 @@ class AskedChangeShape(RequestShape):
     required: bool | None = Field(default=None, description="Left out: as shipped")
     hidden: bool = Field(default=False, description="It is not asked for")
     add: bool = Field(default=False, description="Ask for it where the shipped layout does not")
-    first: bool = Field(default=False, description="Asked for before everything else")
-    after: Name | None = Field(default=None, description="Asked for after this one")
+    first: bool = Field(default=False, description="LayoutComponent for before everything else")
+    after: Name | None = Field(default=None, description="LayoutComponent for after this one")
 
 
-class LineChangeShape(RequestShape):
+class LineChangeSchema(RequestSchema):
     """A line that is added, changed or dropped, in the notation of lines."""
 
     add: LineText | None = Field(default=None, description="A line that is written as well")
@@ -70,8 +70,8 @@ _SUMMARY = {
 }
 
 
-class OwnLayoutDocument(RequestShape):
-    """An own layout as it is written down: differences from the layouts below it, nothing else."""
+class OwnLayoutDocument(RequestSchema):
+    """An own layout as it is written down: differences from its base layouts, nothing else."""
 
     model_config = example(_DOCUMENT)
     key: Annotated[Key, Field(pattern="^[a-z][a-z0-9_-]{0,63}$")]
@@ -80,11 +80,11 @@ class OwnLayoutDocument(RequestShape):
     forms: Annotated[list[Key], Field(max_length=200)] = Field(
         default=[], description="For these forms only; empty: everywhere"
     )
-    ask: Annotated[list[AskedChangeShape], Field(max_length=60)] = []
-    lines: Annotated[list[LineChangeShape], Field(max_length=100)] = []
+    ask: Annotated[list[ComponentChangeSchema], Field(max_length=60)] = []
+    lines: Annotated[list[LineChangeSchema], Field(max_length=100)] = []
 
 
-class OwnLayoutSummary(Shape):
+class OwnLayoutSummary(Schema):
     """What lists show of an own layout."""
 
     model_config = example(_SUMMARY)
@@ -98,14 +98,14 @@ class OwnLayoutSummary(Shape):
     conflicts: int = Field(description="How much of it newer shipped layouts say otherwise")
 
 
-class OwnLayoutList(Shape):
+class OwnLayoutList(Schema):
     """All own layouts, by title."""
 
     model_config = example({"own_layouts": [_SUMMARY]})
     own_layouts: list[OwnLayoutSummary]
 
 
-class ConflictShape(Shape):
+class ConflictSchema(Schema):
     """Something that it changes, and that the shipped layout has changed since."""
 
     country_code: str
@@ -115,7 +115,7 @@ class ConflictShape(Shape):
     detail: str
 
 
-class DifferenceShape(Shape):
+class DifferenceSchema(Schema):
     """One thing that a layout says otherwise, in a sentence."""
 
     country_code: str
@@ -123,7 +123,7 @@ class DifferenceShape(Shape):
     detail: str
 
 
-class OwnLayoutDraft(Shape):
+class OwnLayoutDraft(Schema):
     """A draft; the ETag header names its revision."""
 
     model_config = example(
@@ -144,11 +144,11 @@ class OwnLayoutDraft(Shape):
     document: OwnLayoutDocument
     own_layout: OwnLayoutSummary
     problems: list[ProblemPlace] = Field(description="What stands against publishing it")
-    conflicts: list[ConflictShape]
-    differences: list[DifferenceShape] = Field(description="From the layouts below it")
+    conflicts: list[ConflictSchema]
+    differences: list[DifferenceSchema] = Field(description="From its base layouts")
 
 
-class OwnLayoutVersionShape(Shape):
+class OwnLayoutVersionSchema(Schema):
     """A published version."""
 
     number: int
@@ -157,7 +157,7 @@ class OwnLayoutVersionShape(Shape):
     in_force: bool
 
 
-class OwnLayoutVersions(Shape):
+class OwnLayoutVersions(Schema):
     """All versions, the newest first."""
 
     model_config = example(
@@ -172,19 +172,19 @@ class OwnLayoutVersions(Shape):
             ]
         }
     )
-    versions: list[OwnLayoutVersionShape]
+    versions: list[OwnLayoutVersionSchema]
 
 
-class GoBackRequest(RequestShape):
+class RestoreRequest(RequestSchema):
     """Which version shall hold again."""
 
     model_config = example({"version": 1})
     version: Annotated[int, Field(ge=0, le=1_000_000)] = Field(
-        description="0: none of them, the layouts below hold again"
+        description="0: none of them, the base layouts hold again"
     )
 
 
-class PreviewRequest(RequestShape):
+class PreviewRequest(RequestSchema):
     """A document as it is now, one of its countries, and an address to try."""
 
     model_config = example(
@@ -196,7 +196,7 @@ class PreviewRequest(RequestShape):
     components: ComponentMap = {}
 
 
-class PreviewAsked(Shape):
+class PreviewComponent(Schema):
     """One component that would be asked for."""
 
     component: str
@@ -207,25 +207,25 @@ class PreviewAsked(Shape):
     change: int | None = Field(description="Which entry of `ask` changes it")
 
 
-class PreviewLine(Shape):
+class PreviewLine(Schema):
     """A line as it would be, and where it comes from."""
 
     line: str
-    was: str | None = Field(description="As the layout below has it; null for an added one")
+    was: str | None = Field(description="As the base layout has it; null for an added one")
     change: int | None = Field(description="Which entry of `lines` made it so")
     dropped: bool
 
 
-class PreviewAnswer(Shape):
-    """A country's layout as it would be, beside the one below it."""
+class PreviewAnswer(Schema):
+    """A country's layout as it would be, beside its base."""
 
     model_config = example(
         {
             "country_code": "FR",
             "name": "France",
             "languages": ["fr"],
-            "below": [],
-            "asked": [
+            "base": [],
+            "components": [
                 {
                     "component": "town",
                     "label": "Town",
@@ -247,7 +247,7 @@ class PreviewAnswer(Shape):
                 ]
             },
             "written": ["BRACKWATER"],
-            "written_below": ["BRACKWATER"],
+            "written_base": ["BRACKWATER"],
             "differences": [],
             "problems": [],
         }
@@ -255,17 +255,17 @@ class PreviewAnswer(Shape):
     country_code: str
     name: str
     languages: list[str]
-    below: list[PreviewAsked] = Field(description="What the layout below asks for, in its order")
-    asked: list[PreviewAsked] = Field(description="What would be asked for, in order")
+    base: list[PreviewComponent] = Field(description="What the base layout asks for, in its order")
+    components: list[PreviewComponent] = Field(description="What would be asked for, in order")
     hidden: list[dict[str, str]] = Field(description="Components that would not be asked for")
     lines: dict[str, list[PreviewLine]] = Field(description="By ISO 15924 script")
     written: list[str] = Field(description="The address in these lines")
-    written_below: list[str] = Field(description="The address in the lines of the layout below")
-    differences: list[DifferenceShape]
+    written_base: list[str] = Field(description="The address in the lines of the base layout")
+    differences: list[DifferenceSchema]
     problems: list[ProblemPlace]
 
 
-class SampleShape(Shape):
+class SampleSchema(Schema):
     """An address to try a layout with."""
 
     label: str
@@ -274,13 +274,13 @@ class SampleShape(Shape):
     form: str | None
 
 
-class SamplesQuery(RequestShape):
+class SamplesQuery(RequestSchema):
     """Of which form records are wanted."""
 
     form: Key | None = Field(default=None, description="Only records of this form")
 
 
-class SamplesAnswer(Shape):
+class SamplesAnswer(Schema):
     """Addresses of the latest records in a country, then some of its reference data."""
 
     model_config = example(
@@ -295,7 +295,7 @@ class SamplesAnswer(Shape):
             ]
         }
     )
-    samples: list[SampleShape]
+    samples: list[SampleSchema]
 
 
 def own_layout_as_kept(document: OwnLayoutDocument) -> dict[str, Any]:

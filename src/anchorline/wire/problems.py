@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from .base import Shape, example
+from .base import Schema, example
 
 PROBLEM_TYPE = "application/problem+json"
 
 
-class ProblemPlace(Shape):
+class ProblemPlace(Schema):
     """One thing that is wrong with a request."""
 
     pointer: str = Field(
@@ -18,7 +18,7 @@ class ProblemPlace(Shape):
     detail: str
 
 
-class ProblemAnswer(Shape):
+class ProblemAnswer(Schema):
     """What went wrong, and what to do."""
 
     model_config = example(

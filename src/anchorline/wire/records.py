@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import CountryCode, RequestShape, Shape, Text, example
-from .finding import FactsShape
+from .base import CountryCode, RequestSchema, Schema, Text, example
+from .finding import FactsSchema
 from .forms import Value, Values
 
 _SUMMARY = {
@@ -38,7 +38,7 @@ _ADDRESS = {
 _FILLED = {"values": _VALUES, "labels": _LABELS, "slots": {"piano": _ADDRESS}}
 
 
-class SlotInputShape(RequestShape):
+class SlotInputSchema(RequestSchema):
     """What comes with a slot beside the values of its fields."""
 
     country_code: CountryCode | None = None
@@ -46,7 +46,7 @@ class SlotInputShape(RequestShape):
     typed: Annotated[Text, Field(max_length=500, description="What was typed in the finder")] = ""
 
 
-class RecordRequest(RequestShape):
+class RecordRequest(RequestSchema):
     """A filled form."""
 
     model_config = example(
@@ -64,17 +64,17 @@ class RecordRequest(RequestShape):
         }
     )
     values: Values = {}
-    slots: Annotated[dict[str, SlotInputShape], Field(max_length=20)] = {}
+    slots: Annotated[dict[str, SlotInputSchema], Field(max_length=20)] = {}
 
 
-class CapturedShape(Shape):
+class CapturedSchema(Schema):
     """The address captured in one slot."""
 
     label: str = Field(description="What the form calls the slot")
     country_code: str
     components: dict[str, str]
     component_labels: dict[str, str] = Field(description="What its country calls the components")
-    facts: FactsShape
+    facts: FactsSchema
     lines: list[str]
     address_id: str | None
     edition: str | None
@@ -88,7 +88,7 @@ class CapturedShape(Shape):
     )
 
 
-class RecordSummary(Shape):
+class RecordSummary(Schema):
     """A record in a list."""
 
     id: str
@@ -107,10 +107,10 @@ class RecordAnswer(RecordSummary):
     )
     values: dict[str, Value]
     labels: dict[str, str] = Field(description="What the form calls the fields, by their keys")
-    slots: dict[str, CapturedShape] = Field(description="By the slots' keys, as they are sent")
+    slots: dict[str, CapturedSchema] = Field(description="By the slots' keys, as they are sent")
 
 
-class TrialAnswer(Shape):
+class DryRunAnswer(Schema):
     """What a record would hold, were the form submitted now."""
 
     model_config = example(
@@ -124,10 +124,10 @@ class TrialAnswer(Shape):
     label: str
     values: dict[str, Value]
     labels: dict[str, str]
-    slots: dict[str, CapturedShape]
+    slots: dict[str, CapturedSchema]
 
 
-class FormRecordQuery(RequestShape):
+class FormRecordQuery(RequestSchema):
     """Which records of a form, in which order."""
 
     search: Annotated[str, Field(max_length=200)] = ""
@@ -142,7 +142,7 @@ class RecordQuery(FormRecordQuery):
     form: Annotated[str, Field(max_length=64)] | None = None
 
 
-class RecordList(Shape):
+class RecordList(Schema):
     """A page of records; `after` fetches the next one."""
 
     model_config = example({"records": [_SUMMARY], "total": 1, "after": None})

@@ -1,4 +1,4 @@
-"""Signing in, and where things stand."""
+"""Signing in, and the overview."""
 
 from __future__ import annotations
 
@@ -6,10 +6,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from .base import RequestShape, Shape, example
+from .base import RequestSchema, Schema, example
 
 
-class SignIn(RequestShape):
+class SignIn(RequestSchema):
     """E-mail address and password."""
 
     model_config = example(
@@ -19,7 +19,7 @@ class SignIn(RequestShape):
     password: Annotated[str, Field(min_length=1, max_length=200)]
 
 
-class SessionAnswer(Shape):
+class SessionAnswer(Schema):
     """Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change."""
 
     model_config = example(
@@ -34,7 +34,7 @@ class SessionAnswer(Shape):
     csrf_token: str
 
 
-class EditionState(Shape):
+class EditionState(Schema):
     """The active edition of a dataset."""
 
     dataset: str
@@ -43,8 +43,8 @@ class EditionState(Shape):
     countries: list[str]
 
 
-class StandAnswer(Shape):
-    """Where things stand: what the console's first page shows."""
+class OverviewAnswer(Schema):
+    """The overview: what the console's first page shows."""
 
     model_config = example(
         {

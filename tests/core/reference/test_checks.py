@@ -1,4 +1,4 @@
-"""What becomes of rows: tidied, left out with a reason, or kept with a finding."""
+"""What becomes of rows: normalized, left out with a reason, or kept with a finding."""
 
 import pytest
 from hypothesis import given

@@ -96,9 +96,9 @@ def test_another_spelling_that_changes_is_a_change():
     assert compare_editions(before, before, LAYOUTS).changed == 0
     found = compare_editions(before, after, LAYOUTS)
     # The street no longer has one name in Welsh, so all its addresses are told otherwise.
-    assert found.components == {"other spellings": 3}
+    assert found.components == {"alternate names": 3}
     plain = compare_editions(before, edition(rows("Rhes yr Odyn")[:3], 3), LAYOUTS)
-    assert (plain.added, plain.gone, plain.components) == (0, 0, {"other spellings": 3})
+    assert (plain.added, plain.gone, plain.components) == (0, 0, {"alternate names": 3})
 
 
 def test_limits_name_each_share_that_is_exceeded():

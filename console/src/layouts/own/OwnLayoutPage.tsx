@@ -15,7 +15,7 @@ import { SaveProblem } from "../../parts/SaveProblem";
 import { useDraft } from "../../parts/useDraft";
 import { type Components, sampleFor, useLayout, useLayouts } from "../layouts";
 import { Precedence } from "../Precedence";
-import { AskEditor } from "./AskEditor";
+import { ComponentEditor } from "./ComponentEditor";
 import { nameOf } from "./changes";
 import { DifferenceList } from "./DifferenceList";
 import { LineEditor } from "./LineEditor";
@@ -100,14 +100,14 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
   const [typed, setComponents] = useState<Components | null>(null);
   const country = document.countries.includes(chosen) ? chosen : (document.countries[0] ?? "");
   const now = useLayout(country, "en", document.forms[0]);
-  const [below, setBelow] = useState<string[]>([]);
-  const components = typed ?? (now.data ? sampleFor(now.data, below) : {});
+  const [base, setBase] = useState<string[]>([]);
+  const components = typed ?? (now.data ? sampleFor(now.data, base) : {});
   const tried = useDeferredValue(given(components, document));
   const preview = usePreview(document, country, language, tried);
   const samples = useSamples(country, document.forms[0]);
   const shown = preview.data;
-  const asked = (shown?.below ?? []).map((one) => one.component);
-  if (asked.join() !== below.join()) setBelow(asked);
+  const inBase = (shown?.base ?? []).map((one) => one.component);
+  if (inBase.join() !== base.join()) setBase(inBase);
   const select = (code: string): void => {
     setChosen(code);
     setComponents(null);
@@ -158,7 +158,7 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
           <div className="country-editor">
             <div className="sides">
               <Card size="small" title={<h2>What is asked for</h2>} extra={<span className="hint">an empty label is as it was</span>}>
-                <AskEditor document={document} preview={shown} stale={preview.isPlaceholderData} language={language} edit={edit} />
+                <ComponentEditor document={document} preview={shown} stale={preview.isPlaceholderData} language={language} edit={edit} />
               </Card>
               <Card
                 size="small"
@@ -202,7 +202,7 @@ function Remove(props: { layout: string; title: string; refresh: () => Promise<v
       onClick={() =>
         void modal.confirm({
           title: `Delete ${props.title}?`,
-          content: "The layouts below it hold again at once. It cannot be brought back; what was captured with it stays.",
+          content: "The base layouts hold again at once. It cannot be brought back; what was captured with it stays.",
           okText: "Delete it",
           okButtonProps: { danger: true },
           onOk: () => remove.mutateAsync(),

@@ -3,7 +3,7 @@
 import { Card, Input, Select } from "antd";
 
 import type { Components } from "../layouts";
-import { type Preview, type PreviewAsked, type Sample } from "./shapes";
+import { type Preview, type PreviewComponent, type Sample } from "./shapes";
 
 export function SideBySide(props: {
   preview: Preview;
@@ -13,8 +13,8 @@ export function SideBySide(props: {
   const { preview, components, change } = props;
   return (
     <div className="compared">
-      <Side title="Without this layout" asked={preview.below} lines={preview.written_below} components={components} change={change} id="now" />
-      <Side title="With this layout" asked={preview.asked} lines={preview.written} components={components} change={change} id="then" />
+      <Side title="Without this layout" entries={preview.base} lines={preview.written_base} components={components} change={change} id="now" />
+      <Side title="With this layout" entries={preview.components} lines={preview.written} components={components} change={change} id="then" />
     </div>
   );
 }
@@ -22,16 +22,16 @@ export function SideBySide(props: {
 function Side(props: {
   title: string;
   id: string;
-  asked: PreviewAsked[];
+  entries: PreviewComponent[];
   lines: string[];
   components: Components;
   change: (components: Components) => void;
 }): React.ReactNode {
-  const { title, id, asked, lines, components, change } = props;
+  const { title, id, entries, lines, components, change } = props;
   return (
     <Card size="small" title={<h3>{title}</h3>}>
       <div className="one-column">
-        {asked.map(({ component, label, required, change: changed }) => (
+        {entries.map(({ component, label, required, change: changed }) => (
           <div key={component} className={changed === null ? "" : "own"}>
             <label htmlFor={`${id}-${component}`}>
               {label} {required && <span className="hint">(needed)</span>}

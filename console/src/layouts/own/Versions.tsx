@@ -14,11 +14,11 @@ type Row = Omit<Version, "published_at" | "published_by"> & { when: string; by: 
 export function Versions(props: { layout: string; refresh: () => Promise<void> }): React.ReactNode {
   const { message } = App.useApp();
   const versions = useVersions(props.layout);
-  const back = useMutation({
-    mutationFn: (version: number) => call(`own-layouts/${props.layout}/go-back`, { method: "POST", body: { version } }),
+  const restore = useMutation({
+    mutationFn: (version: number) => call(`own-layouts/${props.layout}/restore`, { method: "POST", body: { version } }),
     onSuccess: async (_, version) => {
       await props.refresh();
-      void message.success(version ? `Version ${version} holds again.` : "The layouts below hold again.");
+      void message.success(version ? `Version ${version} holds again.` : "The base layouts hold again.");
     },
     onError: (error) => void message.error(error.message),
   });
@@ -50,8 +50,8 @@ export function Versions(props: { layout: string; refresh: () => Promise<void> }
               row.in_force ? (
                 <StateTag tone="fine">in force</StateTag>
               ) : (
-                <Button size="small" loading={back.isPending && back.variables === row.number} onClick={() => back.mutate(row.number)}>
-                  {row.number ? `Go back to version ${row.number}` : "Go back to the layouts below"}
+                <Button size="small" loading={restore.isPending && restore.variables === row.number} onClick={() => restore.mutate(row.number)}>
+                  {row.number ? `Restore version ${row.number}` : "Restore the base layouts"}
                 </Button>
               ),
           },

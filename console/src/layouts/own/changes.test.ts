@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import {
-  addLine, arrange, changeAsked, dropLine, extraName, relabel, restoreLine, rewriteLine, shifted, currentRows,
+  addLine, arrange, changeComponent, dropLine, extraName, relabel, restoreLine, rewriteLine, shifted, currentRows,
 } from "./changes";
 import type { OwnDocument, PreviewLine } from "./shapes";
 
@@ -9,17 +9,17 @@ const EMPTY: OwnDocument = { key: "k", title: "T", countries: ["FR"], forms: [],
 const shipped = (line: string): PreviewLine => ({ line, was: line, change: null, dropped: false });
 
 /** What the service does with entries that say where a component comes: the rule, once more. */
-function placed(below: string[], document: OwnDocument): string[] {
-  const asked = [...below];
+function placed(base: string[], document: OwnDocument): string[] {
+  const order = [...base];
   for (const { component = "", add, first, after } of document.ask) {
-    let at = asked.indexOf(component ?? "");
+    let at = order.indexOf(component ?? "");
     if (at < 0 && !add) continue;
-    if (at < 0) at = asked.push(component ?? "") - 1;
+    if (at < 0) at = order.push(component ?? "") - 1;
     if (!first && !after) continue;
-    asked.splice(at, 1);
-    asked.splice(first ? 0 : asked.indexOf(after ?? "") + 1, 0, component ?? "");
+    order.splice(at, 1);
+    order.splice(first ? 0 : order.indexOf(after ?? "") + 1, 0, component ?? "");
   }
-  return asked;
+  return order;
 }
 
 describe("what is asked for", () => {
@@ -27,9 +27,9 @@ describe("what is asked for", () => {
     const named = relabel(EMPTY, "town", "en", "City");
     expect(named.ask).toEqual([{ component: "town", label: { en: "City" } }]);
     expect(relabel(named, "town", "en", "").ask).toEqual([]);
-    const optional = changeAsked(named, "town", { required: false });
+    const optional = changeComponent(named, "town", { required: false });
     expect(optional.ask).toEqual([{ component: "town", label: { en: "City" }, required: false }]);
-    expect(changeAsked(optional, "town", { required: null }).ask).toEqual(named.ask);
+    expect(changeComponent(optional, "town", { required: null }).ask).toEqual(named.ask);
   });
 
   it("keeps labels in other languages", () => {
@@ -38,27 +38,27 @@ describe("what is asked for", () => {
   });
 
   it("comes in any order that is wanted, with as few entries as may be", () => {
-    const below = ["a", "b", "c", "d", "e"];
+    const base = ["a", "b", "c", "d", "e"];
     const orders = [
       ["b", "a", "c", "d", "e"], ["e", "a", "b", "c", "d"], ["e", "d", "c", "b", "a"],
-      ["c", "a", "e", "b", "d"], below,
+      ["c", "a", "e", "b", "d"], base,
     ];
     for (const wanted of orders) {
-      const document = arrange(EMPTY, below, wanted);
-      expect(placed(below, document)).toEqual(wanted);
+      const document = arrange(EMPTY, base, wanted);
+      expect(placed(base, document)).toEqual(wanted);
     }
-    expect(arrange(EMPTY, below, orders[1] ?? []).ask).toEqual([{ component: "e", first: true }]);
+    expect(arrange(EMPTY, base, orders[1] ?? []).ask).toEqual([{ component: "e", first: true }]);
   });
 
-  it("goes back to the order below without a trace", () => {
-    const below = ["a", "b", "c"];
-    const moved = arrange(EMPTY, below, shifted(below, "c", -1));
+  it("goes back to the order of the base without a trace", () => {
+    const base = ["a", "b", "c"];
+    const moved = arrange(EMPTY, base, shifted(base, "c", -1));
     expect(moved.ask).toHaveLength(1);
-    expect(arrange(moved, below, below).ask).toEqual([]);
+    expect(arrange(moved, base, base).ask).toEqual([]);
   });
 
   it("places what is added", () => {
-    const added = changeAsked(EMPTY, "n", { add: true });
+    const added = changeComponent(EMPTY, "n", { add: true });
     const moved = arrange(added, ["a", "b"], ["a", "n", "b"]);
     expect(moved.ask).toEqual([{ component: "n", add: true, after: "a" }]);
     expect(placed(["a", "b"], moved)).toEqual(["a", "n", "b"]);

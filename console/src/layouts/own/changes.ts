@@ -1,25 +1,25 @@
 /**
  * Changing an own layout's document: pure functions from one document to the next.
  *
- * A document holds differences only. What is set back to what the layout below says leaves no
+ * A document holds differences only. What is set back to what the base layout says leaves no
  * trace in it.
  */
 
-import type { AskedChange, LineChange, OwnDocument, PreviewLine } from "./shapes";
+import type { ComponentChange, LineChange, OwnDocument, PreviewLine } from "./shapes";
 
-export function nameOf(change: AskedChange): string {
+export function nameOf(change: ComponentChange): string {
   return change.extra ?? change.component ?? "";
 }
 
 /** The entry about a component, or an empty one. */
-export function entryFor(document: OwnDocument, component: string): AskedChange {
+export function entryFor(document: OwnDocument, component: string): ComponentChange {
   return document.ask.find((change) => nameOf(change) === component) ?? { component };
 }
 
 /** Changes the entry about a component; an entry that says nothing more is taken out. */
-export function changeAsked(document: OwnDocument, component: string, part: AskedChange): OwnDocument {
+export function changeComponent(document: OwnDocument, component: string, part: ComponentChange): OwnDocument {
   const at = document.ask.findIndex((change) => nameOf(change) === component);
-  const entry = tidy({ ...entryFor(document, component), ...part });
+  const entry = simplified({ ...entryFor(document, component), ...part });
   const says = Object.keys(entry).some((name) => name !== "component");
   if (at < 0) return says ? { ...document, ask: [...document.ask, entry] } : document;
   const ask = says ? document.ask.with(at, entry) : document.ask.toSpliced(at, 1);
@@ -27,14 +27,14 @@ export function changeAsked(document: OwnDocument, component: string, part: Aske
 }
 
 /** Forgets everything that is said about a component. */
-export function forgetAsked(document: OwnDocument, component: string): OwnDocument {
+export function forgetComponent(document: OwnDocument, component: string): OwnDocument {
   return { ...document, ask: document.ask.filter((change) => nameOf(change) !== component) };
 }
 
-/** Gives a component a label in a language; an empty one is as in the layout below. */
+/** Gives a component a label in a language; an empty one is as in the base layout. */
 export function relabel(document: OwnDocument, component: string, language: string, text: string): OwnDocument {
   const { [language]: _before, ...others } = entryFor(document, component).label ?? {};
-  return changeAsked(document, component, { label: text ? { ...others, [language]: text } : others });
+  return changeComponent(document, component, { label: text ? { ...others, [language]: text } : others });
 }
 
 /** A name for an extra from what people call it: small letters and `_`, and not taken yet. */
@@ -53,19 +53,19 @@ export function extraName(label: string, taken: readonly string[]): string {
 }
 
 /**
- * Has components asked for in an order: those that stand otherwise than below, and those that are
+ * Has components asked for in an order: those that stand otherwise than in the base, and those that are
  * added, say after which one they come.
  */
-export function arrange(document: OwnDocument, below: readonly string[], wanted: readonly string[]): OwnDocument {
-  const kept = new Set(longestKept(below.filter((name) => wanted.includes(name)), wanted));
+export function arrange(document: OwnDocument, base: readonly string[], wanted: readonly string[]): OwnDocument {
+  const kept = new Set(longestKept(base.filter((name) => wanted.includes(name)), wanted));
   let next: OwnDocument = document;
   for (const name of wanted) {
-    if (kept.has(name)) next = changeAsked(next, name, { first: false, after: null });
+    if (kept.has(name)) next = changeComponent(next, name, { first: false, after: null });
   }
   const moved = wanted.filter((name) => !kept.has(name));
   for (const name of moved) {
     const before = wanted[wanted.indexOf(name) - 1];
-    next = changeAsked(next, name, before === undefined ? { first: true, after: null } : { first: false, after: before });
+    next = changeComponent(next, name, before === undefined ? { first: true, after: null } : { first: false, after: before });
   }
   // They are placed one after the other, so they must stand in the order that is wanted.
   const entries = moved.map((name) => entryFor(next, name));
@@ -94,7 +94,7 @@ function longestKept(from: readonly string[], to: readonly string[]): string[] {
 
 // Lines
 
-/** Writes a line otherwise: one of the layout below, or one that was added. */
+/** Writes a line otherwise: one of the base layout, or one that was added. */
 export function rewriteLine(document: OwnDocument, row: PreviewLine, script: string, text: string): OwnDocument {
   const at = changeOf(document.lines, row, script);
   if (row.was === null) {
@@ -113,7 +113,7 @@ export function dropLine(document: OwnDocument, row: PreviewLine, script: string
   return takeOutLine(renameAnchors(document, row.line, after), at);
 }
 
-/** Has a line that was changed or dropped written as in the layout below. */
+/** Has a line that was changed or dropped written as in the base layout. */
 export function restoreLine(document: OwnDocument, row: PreviewLine, script: string): OwnDocument {
   const at = changeOf(document.lines, row, script);
   return at < 0 ? document : takeOutLine(document, at);
@@ -187,7 +187,7 @@ function withoutEmpty(change: LineChange): LineChange {
   );
 }
 
-function tidy(change: AskedChange): AskedChange {
+function simplified(change: ComponentChange): ComponentChange {
   return Object.fromEntries(
     Object.entries(change).filter(([name, value]) => {
       if (name === "label") return Object.keys((value as object | undefined) ?? {}).length > 0;

@@ -2,7 +2,7 @@
 
 import type { Place } from "../../api/call";
 
-export interface AskedChange {
+export interface ComponentChange {
   component?: string | null;
   extra?: string | null;
   label?: Record<string, string>;
@@ -28,7 +28,7 @@ export interface OwnDocument {
   title: string;
   countries: string[];
   forms: string[];
-  ask: AskedChange[];
+  ask: ComponentChange[];
   lines: LineChange[];
 }
 
@@ -65,7 +65,7 @@ export interface OwnDraft {
   differences: Difference[];
 }
 
-export interface PreviewAsked {
+export interface PreviewComponent {
   component: string;
   label: string;
   labels: Record<string, string>;
@@ -85,12 +85,12 @@ export interface Preview {
   country_code: string;
   name: string;
   languages: string[];
-  below: PreviewAsked[];
-  asked: PreviewAsked[];
+  base: PreviewComponent[];
+  components: PreviewComponent[];
   hidden: { component: string; label: string }[];
   lines: Record<string, PreviewLine[]>;
   written: string[];
-  written_below: string[];
+  written_base: string[];
   differences: Difference[];
   problems: Place[];
 }

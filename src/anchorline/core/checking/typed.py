@@ -127,7 +127,7 @@ def _is_unit(layout: Layout, text: str) -> bool:
     """Whether a piece is a unit that says what it is: `Flat 3`, and not `Flat Street 3b`."""
     words = tokens(text)
     return (
-        len(words) <= _MOST_UNIT_WORDS
+        0 < len(words) <= _MOST_UNIT_WORDS
         and words[-1][:1].isdigit()
         and says_what_it_is(layout, "unit", text)
     )

@@ -5,7 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-from ..address import COMPONENT_SET, Address, Components, Facts, escape_pointer, tidy_components
+from ..address import (
+    COMPONENT_SET,
+    Address,
+    Components,
+    Facts,
+    escape_pointer,
+    normalize_components,
+)
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..layouts import Layout, LayoutLibrary, check_components, complete_region
 from ..mapping.fill import fill_slot
@@ -173,7 +180,7 @@ def _components(
         if part.component in COMPONENT_SET or part.component in layout.extras
     }
     if address is None:
-        return tidy_components(typed, layout.extras), []
+        return normalize_components(typed, layout.extras), []
     known = complete_region(layout, address.components)
     filled = fill_slot(form, slot, known, {}).values
     changed = [key for key, text in filled.items() if str(values.get(key, "")) != text]
@@ -183,7 +190,7 @@ def _components(
         for part in slot.parts
         if part.key in changed and part.component in typed
     }
-    return tidy_components({**known, **extras, **edited}, layout.extras), changed
+    return normalize_components({**known, **extras, **edited}, layout.extras), changed
 
 
 def _with_asked_region(layout: Layout, components: Components) -> Components:
@@ -192,8 +199,8 @@ def _with_asked_region(layout: Layout, components: Components) -> Components:
     The other one stands in a field that nobody sees, and so it may be of an earlier address.
     """
     code, name = components.get("region_code", ""), components.get("region", "")
-    by_code = layout.region_by_code(code) if layout.asks_for("region_code") else None
-    by_name = layout.region_by_name(name) if layout.asks_for("region") else None
+    by_code = layout.region_by_code(code) if layout.component("region_code") else None
+    by_name = layout.region_by_name(name) if layout.component("region") else None
     if by_code is not None and layout.region_by_name(name) is not by_code:
         return {**components, "region": by_code.name}
     if by_code is None and by_name is not None and layout.region_by_code(code) is not by_name:
@@ -209,7 +216,7 @@ def _placed(slot: Slot, layout: Layout, faults: list[Problem]) -> list[Problem]:
         part = parts.get(fault.pointer)
         if part is not None:
             placed.append(Problem(f"/values/{escape_pointer(part.key)}", fault.detail))
-        elif any(part.component for part in slot.parts) and layout.asks_for(fault.pointer):
+        elif any(part.component for part in slot.parts) and layout.component(fault.pointer):
             continue  # the form does not ask for this component: its administrator's choice
     return placed
 

@@ -1,6 +1,6 @@
 """Reading a form document: from plain data to a `Form`, or the list of what is wrong.
 
-The shape (which keys, which types) is checked where the document comes in; here it is held
+The schema (which keys, which types) is checked where the document comes in; here it is held
 against itself: names that must exist, keys that must differ, mappings that must lead somewhere.
 """
 

@@ -13,7 +13,7 @@ from dataclasses import replace
 from ..address import COMPONENT_SET
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..layouts import LayoutLibrary
-from ..layouts.own import AskedChange, LayoutsInForce, OwnLayout
+from ..layouts.own import ComponentChange, LayoutsInForce, OwnLayout
 from ..mapping.rules import Rule
 from .model import DEFAULT_LENGTHS, Field, Form, Slot
 
@@ -35,12 +35,12 @@ def with_brought_parts(form: Form, layouts: LayoutLibrary) -> Form:
     return form if items == list(form.items) else replace(form, items=tuple(items))
 
 
-def fit_problems(own: OwnLayout, trial: LayoutsInForce, forms: Iterable[Form]) -> list[Problem]:
+def fit_problems(own: OwnLayout, planned: LayoutsInForce, forms: Iterable[Form]) -> list[Problem]:
     """Why an own layout does not fit the forms that it is for, with pointers into its document.
 
     Args:
         own: the own layout.
-        trial: the layouts as they would be, were it published.
+        planned: the layouts as they would be, were it published.
         forms: all published forms.
     """
     known = {form.key: form for form in forms}
@@ -54,7 +54,7 @@ def fit_problems(own: OwnLayout, trial: LayoutsInForce, forms: Iterable[Form]) -
             continue
         for slot in form.slots:
             if set(slot.countries) & set(own.countries):
-                problems += _slot_problems(own, trial.on_form(form.key), form, slot)
+                problems += _slot_problems(own, planned.on_form(form.key), form, slot)
     return problems
 
 
@@ -63,10 +63,10 @@ def _with_parts(slot: Slot, layouts: LayoutLibrary, taken: set[str]) -> Slot:
     if not any(there):
         return slot
     brought = dict.fromkeys(
-        asked.component
+        entry.component
         for code in slot.countries
-        for asked in layouts.require(code).asked
-        if asked.added and asked.component not in there
+        for entry in layouts.require(code).components
+        if entry.added and entry.component not in there
     )
     parts = []
     for component in brought:
@@ -105,16 +105,16 @@ def _slot_problems(
 
 
 def _can_be_given(
-    change: AskedChange, parts: set[str], mapped: set[str], slot: Slot, layouts: LayoutLibrary
+    change: ComponentChange, parts: set[str], mapped: set[str], slot: Slot, layouts: LayoutLibrary
 ) -> bool:
     name = change.component
     if {name, _SAME.get(name, name)} & (parts | mapped):
         return True
-    asked = [
+    entries = [
         found
         for code in slot.countries
         if (layout := layouts.get(code)) is not None
-        and (found := layout.asks_for(name)) is not None
+        and (found := layout.component(name)) is not None
     ]
     # Nobody is asked for it on this form, or the layout brings a field of its own for it.
-    return not asked or (bool(parts) and all(one.added for one in asked))
+    return not entries or (bool(parts) and all(one.added for one in entries))

@@ -6,11 +6,11 @@ looks things up in them, `searching` finds and opens groups, `postcodes` and `ne
 own questions, and `gazetteer` puts the active editions of all datasets together.
 """
 
+from .abbreviations import load_abbreviations
 from .building.build import build_edition
 from .edition import Edition
 from .gazetteer import Gazetteer
 from .rows import ROW_COLUMNS, Row, RowBlock
-from .spelling import load_spelling
 from .suggestion import SearchRequest, Suggestion
 
 __all__ = [
@@ -22,5 +22,5 @@ __all__ = [
     "SearchRequest",
     "Suggestion",
     "build_edition",
-    "load_spelling",
+    "load_abbreviations",
 ]

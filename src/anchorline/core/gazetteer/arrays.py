@@ -27,10 +27,10 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | node_anchor | node | its first address |
 | node_weight | node | what its kind and size are worth (`ranking.node_weights`) |
 | node_words | node × width | its words as `word << FIELD_BITS | Field`, its own name's first |
-| spelt_nodes, spelt_node_languages | other spelling of a node | node; place of its language in the manifest |
-| spelt_node_texts | spelling × NODE_COMPONENTS | text; 0 as in the node itself |
-| spelt_addresses, spelt_address_languages | other spelling of an address | address; as above |
-| spelt_address_texts | spelling × INNER_, NAMED_COMPONENTS | text; 0 as in the address itself |
+| alternate_nodes, alternate_node_languages | alternate name of a node | node; place of its language in the manifest |
+| alternate_node_texts | spelling × NODE_COMPONENTS | text; 0 as in the node itself |
+| alternate_addresses, alternate_address_languages | alternate name of an address | address; as above |
+| alternate_address_texts | spelling × INNER_, NAMED_COMPONENTS | text; 0 as in the address itself |
 | node_hashes, node_hash_order | node | name of a node that stays the same between editions |
 | crowded_nodes | | nodes with more words than `node_words` has room for |
 | anchor_order | node inside a street, or street-level | nodes in the order of their first address |
@@ -45,9 +45,9 @@ nodes in ascending order is a list in descending order of weight and can be cut 
 | number_inner_ends, number_inners | term / inner | entries of `inner_texts` that have it |
 | head_words | head | range [first, end) of words that more than `HEAVY` postings begin with |
 | head_ends, head_nodes | head / node | the heaviest nodes of it for every country and kind |
-| mark_words, mark_names | mark | range [first, end) of words that many nodes have, or in their names |
-| mark_numbers | mark | the same of number terms |
-| mark_word_bits, mark_name_bits, mark_number_bits | mark × 64 nodes | a bit for each node that has it, lowest first |
+| bitmap_words, bitmap_names | bitmap | range [first, end) of words that many nodes have, or in their names |
+| bitmap_numbers | bitmap | the same of number terms |
+| bitmap_word_bits, bitmap_name_bits, bitmap_number_bits | mark × 64 nodes | a bit for each node that has it, lowest first |
 | typo_keys, typo_prefixes | deletion | hash of a prefix with letters left out; the prefix |
 | typo_prefix_words | prefix | range [first, end) of the words that begin with it; its length |
 | band_order, band_starts | address with a position | for nearest: by latitude band, then longitude |
@@ -62,7 +62,7 @@ from typing import TypeVar
 import numpy as np
 import numpy.typing as npt
 
-FORMAT_VERSION = 7
+FORMAT_VERSION = 8
 NO_DEGREES = np.iinfo(np.int32).max
 DEGREE_UNITS = 10_000_000
 INNER_COMPONENTS: tuple[str, ...] = ("number", "unit", "po_box")

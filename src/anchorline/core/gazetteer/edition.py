@@ -12,6 +12,7 @@ import numpy.typing as npt
 from ..address import COMPONENTS, USES, Address, Components, Facts
 from ..errors import EditionError
 from ..kinds import NODE_KINDS
+from .alternate_names import AlternateNames, with_language
 from .arrays import (
     DEGREE_UNITS,
     FORMAT_VERSION,
@@ -27,7 +28,6 @@ from .compiled.inside import InsideNodes
 from .compiled.nodelists import NodeArrays
 from .compiled.pools import TextPool, WordPool
 from .compiled.textrows import TextRows
-from .spellings import Spellings, with_language
 
 Numbers = npt.NDArray[np.uint32]
 _LISTED = frozenset(NODE_KINDS.index(kind) for kind in LISTED_KINDS)
@@ -78,7 +78,9 @@ class Edition:
         self.node_end, self.node_end_at = numbers("node_end"), arrays["node_end"].data
         self.node_kind_at = arrays["node_kind"].data
         self._node_texts = numbers("node_texts")
-        self.spellings = Spellings(cast(list[str], manifest["languages"]), arrays, self.texts)
+        self.alternate_names = AlternateNames(
+            cast(list[str], manifest["languages"]), arrays, self.texts
+        )
         self.node_country_at = arrays["node_country"].data
         self._node_rows = TextRows(NODE_COMPONENTS, self._node_texts, self.texts)
         self.scanned = NodeArrays(arrays, self.number_first.view(np.uint8))
@@ -142,14 +144,14 @@ class Edition:
     def languages_of(self, index: int) -> list[str]:
         """The languages in which an address is spelt, its own first; empty for an unknown one."""
         street = self.street_of(index)
-        others = {**self.spellings.of_node(street), **self.spellings.of_address(index)}
+        others = {**self.alternate_names.of_node(street), **self.alternate_names.of_address(index)}
         return [self.node_text(street, "language"), *sorted(others)]
 
     def address(self, index: int, language: str = "") -> Address:
         """The whole address, with the country's code but not its name.
 
         Args:
-            language: the other spelling that is wanted; empty for its own.
+            language: the alternate name that is wanted; empty for its own.
         """
         street = self.street_of(index)
         if language and language not in self.languages_of(index)[1:]:
@@ -182,7 +184,7 @@ class Edition:
         if postcode:
             found["postcode"] = self.texts[postcode]
         if language:
-            found |= self.spellings.of_address(index).get(language, {})
+            found |= self.alternate_names.of_address(index).get(language, {})
         return found
 
     def _degrees(self, units: Numbers, index: int) -> float | None:
@@ -223,7 +225,7 @@ class Edition:
     def node_components(self, node: int, language: str = "") -> Components:
         """The components that all the node's addresses share, and their language."""
         own = self._node_rows.of(node)
-        return own | self.spellings.of_node(node).get(language, {}) if language else own
+        return own | self.alternate_names.of_node(node).get(language, {}) if language else own
 
     def node_addresses(self, node: int) -> Numbers:
         """The node's addresses, ascending, which is natural order inside a street."""

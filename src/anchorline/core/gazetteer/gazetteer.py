@@ -8,16 +8,16 @@ from dataclasses import dataclass, replace
 
 from ..address import Address, Components
 from ..layouts import Layout, LayoutLibrary
+from .alternate_names import split_language
 from .edition import Edition
 from .groups import find_group, known_components
 from .labels import LabelWriter
 from .nearest import nearest_addresses
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
-from .searching.members import RowMaker
 from .searching.opening import inside, open_addresses, open_streets, opens_into_streets
 from .searching.restrictions import both, wanted_nodes
 from .searching.search import EditionSearch
-from .spellings import split_language
+from .searching.suggestions import SuggestionBuilder
 from .suggestion import SearchAnswer, SearchRequest, Suggestion
 
 
@@ -38,8 +38,8 @@ class Gazetteer:
         self._layouts = layouts
         self._labels = LabelWriter(layouts)
         self._stamp = ",".join(f"{e.dataset}@{e.number}" for e in self.editions)
-        self._makers = {
-            name: RowMaker(edition, self._labels, layouts)
+        self._builders = {
+            name: SuggestionBuilder(edition, self._labels, layouts)
             for name, edition in self._editions.items()
         }
 
@@ -74,7 +74,7 @@ class Gazetteer:
             return self._search_within(request, request.within)
         return self._search(
             [
-                EditionSearch(self._maker(edition), wide, wanted_nodes(edition, request))
+                EditionSearch(self._builder(edition), wide, wanted_nodes(edition, request))
                 for edition in self.editions
                 if not request.countries or set(request.countries) & set(edition.countries)
                 for wide in (_widened(request) if len(self._editions) > 1 else request,)
@@ -83,7 +83,7 @@ class Gazetteer:
         )
 
     def _search(self, searches: list[EditionSearch], request: SearchRequest) -> SearchAnswer:
-        """Literal readings of all editions, or looser ones where none of them found anything."""
+        """What all editions find literally, or else by looser interpretations."""
         answers = [search.literal() for search in searches]
         if not any(answer.rows for answer in answers):
             answers = [search.loose() for search in searches]
@@ -105,23 +105,23 @@ class Gazetteer:
         if edition is None or found is None:
             return None
         node, number = found
-        maker = self._maker(edition)
+        builder = self._builder(edition)
         if number or not opens_into_streets(edition, node):
-            rows = open_addresses(maker, node, number, request)
+            rows = open_addresses(builder, node, number, request)
             return None if rows is None else SearchAnswer(rows)
         if not request.text.strip():
-            return SearchAnswer(open_streets(maker, node, request))
+            return SearchAnswer(open_streets(builder, node, request))
         keep = both(wanted_nodes(edition, request), inside(edition, node))
-        return self._search([EditionSearch(maker, request, keep)], request)
+        return self._search([EditionSearch(builder, request, keep)], request)
 
-    def _maker(self, edition: Edition) -> RowMaker:
-        return self._makers[edition.dataset]
+    def _builder(self, edition: Edition) -> SuggestionBuilder:
+        return self._builders[edition.dataset]
 
     def address(self, address_id: str) -> tuple[Address, Edition] | None:
         """The address with an id, with its country's name, and the edition that has it.
 
-        With a language behind its id (`spellings.LANGUAGE_MARK`), in that spelling; a language
-        that it is no longer spelt in changes nothing.
+        With a language behind its id (`alternate_names.LANGUAGE_MARK`), in that language; one
+        in which it has no names any more changes nothing.
         """
         edition, local = self._split(address_id)
         if edition is None:
@@ -137,7 +137,7 @@ class Gazetteer:
     def group(self, group_id: str) -> Components | None:
         """What all addresses of a group share, with the country's name; None: no such group.
 
-        With a language behind its id, in that spelling.
+        With a language behind its id, in that language.
         """
         plain, language = split_language(group_id)
         edition, local = self._split(plain)

@@ -31,7 +31,7 @@ def known_components(edition: Edition, node: int, number: str, language: str = "
     Args:
         node: its node.
         number: the street number that the group is of, compact; empty for the whole node.
-        language: the spelling that is wanted (BCP 47); empty for its own.
+        language: the language that is wanted (BCP 47); empty for its own.
     """
     known = edition.node_components(node, language)
     known.pop("language", None)

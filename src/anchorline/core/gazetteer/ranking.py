@@ -1,16 +1,15 @@
-"""How rows are put in order: the rule, as weights that are added up.
+"""The order of rows: the rule, as weights that are added up.
 
-First what was typed. Each token counts where it stands in a node: in its own name most, as its
-town less, as its street, district or postcode less again, as its region least; a whole word
-counts more than the beginning of one. A name that is typed completely, or from its first word
-on, or with its words in their order, or with its marks, counts more, and so does a number typed
-on the side of the words on which the country writes it. Then what kind of thing the node is, how
-near it is (`near`), and how many addresses it has, or has with the typed number. Rows with equal
-scores stand in the order in which the edition keeps them, which is natural: 2 before 10, `12`
-before `12a`.
+What was typed comes first. Each token counts by the field of the node in which it is found: its own
+name most, its town less, its street, district or postcode less again, its region least; a whole
+word counts more than the beginning of one. A name counts more that is typed completely, from its
+first word on, with its words in their order or with its diacritics, and so does a number typed on
+the side of the words on which the country writes it. Then come the kind of the node, its distance
+(`near`), and how many addresses it has, or has with the typed number. Rows with equal scores are in
+the edition's own order, which is natural: 2 before 10, `12` before `12a`.
 
-A reading that corrects something, or leaves something out, never comes before one that does
-not, whatever its score: that is decided by the readings (`readings`), not by these weights.
+Whether something was corrected or left out is decided by `interpretations`, not by these weights:
+a row with a correction never comes before one without, whatever its score.
 """
 
 from __future__ import annotations
@@ -20,8 +19,8 @@ import numpy.typing as npt
 
 from ..kinds import NODE_KINDS
 
-# What a match is worth where it stands is half of its `Field`, a name's first word counting
-# here as its others: 3 in the name, 2 as the town, 1.5 around it, 1 as the region.
+# A token scores half the number of the `Field` that it is found in: 3 in the name (its first word
+# like the others), 2 in the town, 1.5 in street, district or postcode, 1 in the region.
 FIELD_WEIGHT = 0.5
 NUMBER_WEIGHT = 2.4  # half of it for a unit
 POSTCODE_WEIGHT = 1.5
@@ -52,7 +51,7 @@ KIND_WEIGHTS: dict[str, float] = {
 # What a score is made of, nearness aside, in the order in which it is added up.
 PARTS = (
     "words", "whole words", "name covered", "from the start", "in order", "number as written",
-    "marks as typed", "kind and size",
+    "diacritics as typed", "kind and size",
 )  # fmt: skip
 _KINDS = np.array([KIND_WEIGHTS[kind] for kind in NODE_KINDS])
 

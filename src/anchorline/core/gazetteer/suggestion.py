@@ -15,8 +15,8 @@ class SearchRequest:
         kinds: restrict to these of SUGGESTION_KINDS; empty for all.
         near: prefer what is near this latitude and longitude (degrees).
         within: the id of a group to stay inside of.
-        language: the spelling of bilingual places, BCP 47; empty for that which fits what was
-            typed best.
+        language: of the names of bilingual places, BCP 47; empty for the one that fits best
+            what was typed.
         limit: how many suggestions at most.
         skip: how many to leave out first, for the next page of an opened group.
         trace: say what was read and how rows were weighed.
@@ -64,13 +64,13 @@ class Step:
 
     Attributes:
         dataset: whose edition was searched.
-        reading: the name of the way to read, as the documentation lists them.
-        tokens: the tokens of this reading; an unfinished one ends in `…`.
+        interpretation: its name, as the documentation lists them.
+        tokens: the tokens of this interpretation; an unfinished one ends in `…`.
         nodes: how many streets, towns, postcodes … have all of them.
     """
 
     dataset: str
-    reading: str
+    interpretation: str
     tokens: tuple[str, ...]
     nodes: int
 

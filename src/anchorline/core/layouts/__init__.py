@@ -20,14 +20,14 @@ from .lines import (
     write_lines,
     write_out,
 )
-from .model import Asked, Layout, Region
+from .model import Layout, LayoutComponent, Region
 from .names import likely_countries, load_names, unknown_country_detail
 from .notation import written_line
 from .postcodes import postcode_beginnings, spelt_postcode
 
 __all__ = [
-    "Asked",
     "Layout",
+    "LayoutComponent",
     "LayoutLibrary",
     "LeftOut",
     "Region",

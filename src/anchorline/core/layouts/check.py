@@ -1,11 +1,11 @@
-"""Holding components against a layout: canonical spellings, and what is wrong."""
+"""Checking components against a layout: canonical forms, and what is wrong."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..address import Components, tidy_components
+from ..address import Components, normalize_components
 from ..errors import Problem
 from .lines import complete_region
 from .model import Layout
@@ -50,10 +50,10 @@ class Unused:
 def unused_components(layout: Layout, components: Mapping[str, str]) -> list[Unused]:
     """What is given and neither asked for nor written by the layout, and where it may go."""
     written = {name for lines in layout.lines.values() for line in lines for name in named(line)}
-    place = {asked.component for asked in layout.asked} | written | {"country", "country_code"}
+    place = {entry.component for entry in layout.components} | written | {"country", "country_code"}
     if place & {"region", "region_code"} or layout.regions:
         place |= {"region", "region_code"}
-    given = tidy_components(components, layout.extras)
+    given = normalize_components(components, layout.extras)
     return [
         Unused(
             name,
@@ -75,7 +75,7 @@ def check_components(
     Raises:
         UnknownNameError: a key is not a component.
     """
-    canonical = tidy_components(complete_region(layout, components), layout.extras)
+    canonical = normalize_components(complete_region(layout, components), layout.extras)
     problems = _missing(layout, canonical)
     problems += _postcode(layout, canonical)
     problems += _region(layout, canonical)
@@ -90,15 +90,15 @@ def masks_hint(layout: Layout) -> str:
 
 def _missing(layout: Layout, components: Components) -> list[Problem]:
     problems = []
-    for asked in layout.asked:
-        if not asked.required or components.get(asked.component):
+    for entry in layout.components:
+        if not entry.required or components.get(entry.component):
             continue
-        if asked.component == "street" and any(components.get(c) for c in _STANDS_FOR_STREET):
+        if entry.component == "street" and any(components.get(c) for c in _STANDS_FOR_STREET):
             continue
-        if asked.component == "region_code" and components.get("region"):
+        if entry.component == "region_code" and components.get("region"):
             continue  # an unknown region name is reported once, by _region
         problems.append(
-            Problem(asked.component, f"{layout.name} needs a {asked.labels['en']} here.")
+            Problem(entry.component, f"{layout.name} needs a {entry.labels['en']} here.")
         )
     return problems
 
@@ -108,13 +108,13 @@ def _postcode(layout: Layout, components: Components) -> list[Problem]:
     if not typed:
         return []
     if not layout.masks:
-        if layout.asks_for("postcode") is not None:
+        if layout.component("postcode") is not None:
             return []
         return [Problem("postcode", f"{layout.name} has no postcodes: leave it empty.")]
     canonical = spelt_postcode(layout, typed)
     if canonical is None:
-        asked = layout.asks_for("postcode")
-        label = asked.labels["en"] if asked else "postcode"
+        entry = layout.component("postcode")
+        label = entry.labels["en"] if entry else "postcode"
         detail = (
             f"{typed!r} is not a {label} of {layout.name}: "
             f"it looks like {masks_hint(layout)}"
@@ -139,7 +139,7 @@ def _region(layout: Layout, components: Components) -> list[Problem]:
     if code and layout.region_by_code(code) is None:
         return [Problem("region_code", f"{layout.name} has no region with the code {code!r}.")]
     name = components.get("region")
-    if name and not code and layout.asks_for("region_code"):
+    if name and not code and layout.component("region_code"):
         return [Problem("region", f"{layout.name} has no region called {name!r}.")]
     return _disagreement(layout, components)
 

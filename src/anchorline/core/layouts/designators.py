@@ -1,6 +1,6 @@
-"""Words that say what a component is: `Flat` of `Flat 3`, `PO Box`, `Co.`, `bte`.
+"""Designators: words in front of a component that say what it is, as `Flat` in `Flat 3`.
 
-Where a value bears its designator already, in any language of its country, the lines write none.
+A value that already has its designator, in any language of its country, gets none from the lines.
 The words are in `data/designators.yaml`.
 """
 

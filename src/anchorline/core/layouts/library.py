@@ -12,7 +12,7 @@ import yaml
 
 from ..address import COMPONENT_SET, COMPONENTS
 from ..errors import DocumentError, Problem, UnknownNameError
-from .model import Asked, Layout, Region
+from .model import Layout, LayoutComponent, Region
 from .notation import read_line
 
 Document = Mapping[str, Any]
@@ -90,8 +90,8 @@ def component_terms() -> dict[str, str]:
 
 def component_label(layout: Layout | None, component: str, language: str = "en") -> str:
     """What a component is called in a layout's country; without a layout, as usual."""
-    asked = layout.asks_for(component) if layout is not None else None
-    return asked.label(language) if asked is not None else usual_label(component, language)
+    entry = layout.component(component) if layout is not None else None
+    return entry.label(language) if entry is not None else usual_label(component, language)
 
 
 def _labels(labels: Document, component: str, languages: Iterable[str]) -> dict[str, str]:
@@ -138,8 +138,8 @@ def read_layout(document: Document, labels: Document) -> Layout:
         country_code=code,
         names=document.get("names", {}),
         languages=languages,
-        asked=tuple(
-            _asked(entry, labels, languages)
+        components=tuple(
+            _components(entry, labels, languages)
             for entry in document["ask"]
             if len(regions) != 1 or entry["component"] not in ("region", "region_code")
         ),
@@ -176,7 +176,9 @@ def _regions(document: Document) -> Iterator[Region]:
         )
 
 
-def _asked(entry: Document, labels: Document, languages: Iterable[str]) -> Asked:
+def _components(entry: Document, labels: Document, languages: Iterable[str]) -> LayoutComponent:
     component = entry["component"]
     merged = _labels(labels, component, languages)
-    return Asked(component, {**merged, **entry.get("label", {})}, bool(entry.get("required")))
+    return LayoutComponent(
+        component, {**merged, **entry.get("label", {})}, bool(entry.get("required"))
+    )

@@ -9,7 +9,7 @@ from html import escape
 from ..text import has_spaceless_script
 from .designators import bears_designator, begins_or_ends_with
 from .model import Layout, component_names
-from .names import runs
+from .names import text_direction
 from .notation import Bracket, Line, Named, Part, Quoted, Separator
 from .scripts import direction, in_capitals, is_written_in
 
@@ -105,10 +105,10 @@ def _why_not(
         return "Only mail from abroad names the country."
     if name == "nation":
         return f"The post of {layout.name} delivers without the nation."
-    if name == "postcode" and not layout.masks and layout.asks_for("postcode") is None:
+    if name == "postcode" and not layout.masks and layout.component("postcode") is None:
         return f"{layout.name} has no postcodes."
-    asked = layout.asks_for(name)
-    label = asked.labels["en"] if asked else name.replace("_", " ")
+    entry = layout.component(name)
+    label = entry.labels["en"] if entry else name.replace("_", " ")
     return f"Mail in {layout.name} is written without a {label.lower()}."
 
 
@@ -135,7 +135,7 @@ def language_of(layout: Layout, components: Mapping[str, str]) -> str:
     if len(layout.lines) > 1:
         return first if script_of(layout, components) else "en"
     way = direction("".join(components.values()))
-    fitting = [language for language in layout.languages if runs(language) == way]
+    fitting = [language for language in layout.languages if text_direction(language) == way]
     return fitting[0] if len(fitting) == 1 else ""
 
 

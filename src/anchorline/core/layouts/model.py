@@ -1,4 +1,4 @@
-"""The layout: what a country asks for, in which order, and how it writes it out."""
+"""The layout model: the components of a country's addresses, their order, and the lines."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ class Region:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class LayoutComponent:
     """One component that a layout asks for.
 
     Attributes:
@@ -80,7 +80,7 @@ class Layout:
         country_code: ISO 3166-1 alpha-2.
         names: names by BCP 47 language where CLDR's is not what mail is addressed to.
         languages: languages of the country, the commonest first.
-        asked: components in the order of asking.
+        components: in the order of asking.
         masks: postcode patterns, alternatives to one another; empty where there are none.
         regions: regions that mail uses; empty where it uses none.
         lines: the domestic lines by ISO 15924 script; the key `""` is the default.
@@ -102,7 +102,7 @@ class Layout:
     country_code: str
     names: dict[str, str]
     languages: tuple[str, ...]
-    asked: tuple[Asked, ...]
+    components: tuple[LayoutComponent, ...]
     masks: tuple[str, ...]
     regions: tuple[Region, ...]
     lines: dict[str, tuple[Line, ...]]
@@ -117,7 +117,7 @@ class Layout:
     box: tuple[float, float, float, float] | None = None
     hidden: tuple[str, ...] = ()
     own: tuple[OwnStep, ...] = ()
-    _asked_by_name: dict[str, Asked] = field(init=False, repr=False, compare=False)
+    _components_by_name: dict[str, LayoutComponent] = field(init=False, repr=False, compare=False)
     _regions_by_code: dict[str, Region] = field(init=False, repr=False, compare=False)
     _regions_by_name: dict[str, Region] = field(init=False, repr=False, compare=False)
 
@@ -127,7 +127,7 @@ class Layout:
         for region in self.regions:
             for name in (region.name, region.latin, *region.also):
                 by_name.setdefault(fold(name), region)
-        object.__setattr__(self, "_asked_by_name", {a.component: a for a in self.asked})
+        object.__setattr__(self, "_components_by_name", {a.component: a for a in self.components})
         object.__setattr__(self, "_regions_by_code", {r.code.upper(): r for r in self.regions})
         object.__setattr__(self, "_regions_by_name", by_name)
 
@@ -146,7 +146,7 @@ class Layout:
 
         `fr-BE` is one where labels are in `fr`.
         """
-        there = {language for asked in self.asked for language in asked.labels}
+        there = {language for entry in self.components for language in entry.labels}
         tags = [tag.strip() for tag in wanted]
         return next((tag for tag in tags if {tag, tag.split("-")[0]} & there), "en")
 
@@ -154,14 +154,14 @@ class Layout:
         """The names that mail to the country is addressed by."""
         return list(dict.fromkeys(map(self.name_in, (*LANGUAGES_OF_MAIL, *self.languages))))
 
-    def asks_for(self, component: str) -> Asked | None:
+    def component(self, component: str) -> LayoutComponent | None:
         """The layout's entry for a component, or None where the country does not use it."""
-        return self._asked_by_name.get(component)
+        return self._components_by_name.get(component)
 
     @property
     def extras(self) -> frozenset[str]:
         """Names that an own layout asks for beside the components."""
-        return frozenset(self._asked_by_name) - COMPONENT_SET
+        return frozenset(self._components_by_name) - COMPONENT_SET
 
     @property
     def stamp(self) -> str:

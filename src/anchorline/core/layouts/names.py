@@ -1,4 +1,4 @@
-"""What countries are called in the languages of the world: from Unicode's CLDR, by Babel."""
+"""The names of countries in all languages, from Unicode's CLDR through Babel."""
 
 from __future__ import annotations
 
@@ -57,7 +57,7 @@ def load_names() -> None:
         country_name("GB", language)
 
 
-def runs(language: str) -> str:
+def text_direction(language: str) -> str:
     """The direction of a language (BCP 47): `ltr` or `rtl`."""
     locale = _locale(language)
     return str(locale.text_direction) if locale is not None else "ltr"

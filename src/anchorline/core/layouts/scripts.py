@@ -1,6 +1,6 @@
-"""In which script a value is written, and in which direction it runs.
+"""The script of a value, and the direction in which it is read.
 
-Scripts are ISO 15924 codes; only those that a layout has lines of their own for are told apart.
+Scripts are ISO 15924 codes; only those that some layout has lines for are told apart.
 """
 
 from __future__ import annotations

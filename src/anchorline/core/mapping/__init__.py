@@ -1,4 +1,4 @@
-"""From an address's components into a form's fields."""
+"""Mapping: an address's components into the fields of a form."""
 
 from .changes import CHANGES
 from .fill import Fill, TraceStep, fill_slot, owned_fields

@@ -1,4 +1,4 @@
-"""The changes that a rule can make to its text on the way."""
+"""The changes that a rule can make to its text."""
 
 from __future__ import annotations
 

@@ -1,9 +1,9 @@
-"""Reference data on its way in: a file's bytes to checked blocks of rows, and what was found.
+"""Reading reference data: from the bytes of a file to checked blocks of rows.
 
-`source` reads CSV and JSON Lines into batches, `checks` turns a batch into a block of usable
-rows, `findings` names and counts what was noticed, `repeats` finds rows that stand there twice,
-`comparison` holds an edition against another, and `limits` says whether a new one may become
-active by itself. Nothing here grows with the file but sixteen bytes a row.
+`source` reads CSV and JSON Lines in batches, `checks` turns a batch into a block of usable rows,
+`findings` names and counts what was noticed, `repeats` finds rows that occur twice, `comparison`
+compares two editions, and `limits` decides whether a new one may become active without being asked
+for. Memory does not grow with the file, except for sixteen bytes a row.
 """
 
 from .checks import CheckedBatch, RowChecker

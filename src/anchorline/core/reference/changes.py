@@ -1,7 +1,7 @@
 """Changes to an edition: rows to put in or replace, and ids to take out.
 
-A row that is put replaces the spelling of its address in its own language and one without a
-language; a row without a language replaces all of them. Taking out takes out all spellings.
+A row that is put replaces the names of its address in its own language and one without a
+language; a row without a language replaces all of them. Taking out takes out all of them.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""A batch of values to a block of usable rows, with everything that was noticed on the way."""
+"""Checking a batch of values: its usable rows, and everything that was noticed."""
 
 from __future__ import annotations
 

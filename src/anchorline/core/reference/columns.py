@@ -1,7 +1,7 @@
 """Checking the values of one column, each distinct value once.
 
-A column of a country's file holds few distinct values: towns, streets, house numbers. What was
-worked out for a value is remembered, and a whole column is then looked up in one go.
+A column of a country's file has few distinct values: towns, streets, house numbers. The result for
+each is remembered, so that most of a column is only looked up.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ class Column(dict[str, str]):
 
     Args:
         name: of the column, for messages.
-        accept: a tidied value as it will be kept, or the fault that makes its row useless.
+        accept: a normalized value as it will be kept, or the fault that makes its row useless.
 
     Attributes:
         faults: the faults by value, so far.
@@ -123,7 +123,7 @@ def action_column() -> Column:
 
 
 def id_faults(ids: Sequence[str]) -> dict[int, Fault]:
-    """The faults of tidied ids by their places; ids differ, so they are looked at together."""
+    """The faults of normalized ids by their places; ids differ, so they are looked at together."""
     together = "".join(ids)
     lengths = set(map(len, ids))
     plain = together.isprintable() and "~" not in together

@@ -1,7 +1,7 @@
-"""An edition held against another: what came, went, changed and moved.
+"""Comparing two editions: addresses added, gone, changed and moved.
 
-Addresses are matched by their row ids (through 64-bit hashes; see `repeats` for what that
-means) and compared in columns, so a million of them take seconds.
+Addresses are matched by their row ids (through 64-bit hashes; see `repeats` for the chance of an
+error) and compared column by column, so a million of them take seconds.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ from ..layouts import LayoutLibrary, one_line
 MOVED_M = 50.0
 SAMPLES_KEPT = 20
 # Stands among the components for what an address is called in other languages.
-OTHER_SPELLINGS = "other spellings"
+ALTERNATE_NAMES = "alternate names"
 TOWNS_KEPT = 200
 Flags = npt.NDArray[np.bool_]
 Places = npt.NDArray[np.int64]
@@ -65,7 +65,7 @@ class Comparison:
     Attributes:
         base: number of the edition that it is held against.
         before, after: how many addresses they have.
-        changed: addresses of which a component, or another spelling, differs; by component in
+        changed: addresses of which a component, or alternate names, differs; by component in
             `components`.
         moved: addresses that lie more than `moved_m` metres from where they were.
         towns: the TOWNS_KEPT with most differences; `towns_more` counts the others.
@@ -183,9 +183,12 @@ class _Differ:
         before = np.array(self.old.countries)[country_column(self.old)[self.before]]
         after = np.array(self.new.countries)[country_column(self.new)[self.after]]
         found["country_code"] = before != after
-        if self.old.spellings or self.new.spellings:
-            spelt_before, spelt_after = _spelling_hashes(self.old), _spelling_hashes(self.new)
-            found[OTHER_SPELLINGS] = spelt_before[self.before] != spelt_after[self.after]
+        if self.old.alternate_names or self.new.alternate_names:
+            spelt_before, spelt_after = (
+                _alternate_name_hashes(self.old),
+                _alternate_name_hashes(self.new),
+            )
+            found[ALTERNATE_NAMES] = spelt_before[self.before] != spelt_after[self.after]
         return found
 
     def _metres(self) -> npt.NDArray[np.float64]:
@@ -224,16 +227,16 @@ def _id_hashes(edition: Edition) -> Places:
     return np.fromiter(map(hash, map(edition.ids.raw, range(count))), dtype=np.int64, count=count)
 
 
-def _spelling_hashes(edition: Edition) -> Places:
-    """For each address a number that tells its other spellings apart; 0 where it has none."""
+def _alternate_name_hashes(edition: Edition) -> Places:
+    """For each address a number that tells its alternate names apart; 0 where it has none."""
     found = np.zeros(edition.address_count, dtype=np.int64)
-    spellings = edition.spellings
-    streets = {int(node): spellings.of_node(int(node)) for node in edition.street_nodes}
+    alternate_names = edition.alternate_names
+    streets = {int(node): alternate_names.of_node(int(node)) for node in edition.street_nodes}
     for street, by_language in streets.items():
         if by_language:
             found[edition.node_addresses(street)] = _hash_of(by_language)
-    for index in {*edition.arrays["spelt_addresses"].tolist()}:
-        found[index] ^= _hash_of(spellings.of_address(index))
+    for index in {*edition.arrays["alternate_addresses"].tolist()}:
+        found[index] ^= _hash_of(alternate_names.of_address(index))
     return found
 
 

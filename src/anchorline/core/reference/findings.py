@@ -1,4 +1,4 @@
-"""What can be noticed in reference data, each under its name, counted and with samples."""
+"""What can be noticed in reference data: each kind with a name, a count and samples."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a new edition may change and still become active by itself."""
+"""How much a new edition may change and still become active without a person's decision."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Positions of rows: degrees out of texts, and whether they can be where they say."""
+"""Positions of rows: reading degrees, and checking that they lie in the country."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""How long a load will still take, about."""
+"""Estimating how much longer a load will take."""
 
 from __future__ import annotations
 

@@ -1,10 +1,8 @@
-"""Finding rows that stand in a file twice, by id or by content, in sixteen bytes a row.
+"""Finding rows that occur twice in a file, by id or by content, in sixteen bytes a row.
 
-Rows of one id in several languages are spellings of one address, and none of them a repeat.
-
-Rows are told apart by 64-bit hashes under a key that is new in every process (SipHash,
-PEP 456). Two different rows of ten million are taken for the same with a chance of about
-3 in a million (n² / 2⁶⁵).
+Rows with the same id in several languages are one address, not repeats. Rows are compared by 64-bit
+hashes under a key that is new in every process (SipHash, PEP 456). Among ten million rows, the
+chance that two different ones are taken for the same is about 3 in a million (n² / 2⁶⁵).
 """
 
 from __future__ import annotations

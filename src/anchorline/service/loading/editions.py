@@ -16,8 +16,8 @@ from anchorline.store.job_model import OPEN_STATES, Job, NewJob
 
 from ..context import Services
 from ..logs import logger
-from .ahead import ahead
-from .hold import Hold
+from .lease import JobLease
+from .prefetch import prefetch
 
 _log = logger("editions")
 
@@ -30,24 +30,26 @@ class IndexSize:
     addresses: int
 
 
-def build_index(services: Services, job: str, dataset: str, number: int, hold: Hold) -> IndexSize:
+def build_index(
+    services: Services, job: str, dataset: str, number: int, lease: JobLease
+) -> IndexSize:
     """Builds an edition's index from the rows of a job.
 
     Raises:
         EditionError: there is no row at all.
     """
     table = RowTable()
-    for _, kept in ahead(services.load_data.blocks(job)):
-        hold.check()
+    for _, kept in prefetch(services.load_data.blocks(job)):
+        lease.check()
         if len(kept.rows):
             table.extend(kept.rows)
     built = build_edition(table, services.layouts)
-    hold.ask()
+    lease.check_now()
     size = services.edition_files.write(dataset, number, built)
     return IndexSize(size, built.address_count)
 
 
-def have_lost_built(services: Services) -> None:
+def rebuild_missing_indexes(services: Services) -> None:
     """Makes a job for every active edition whose index is gone, damaged or of an older release.
 
     The rows are kept in the database, so nobody has to load anything again: after an update, on

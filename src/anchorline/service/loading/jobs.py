@@ -23,8 +23,8 @@ from .editions import (
     limits_of,
     remove_superfluous,
 )
-from .hold import Hold, JobStoppedError
-from .reading import BadFileError, Reader
+from .lease import JobLease, JobStoppedError
+from .parsing import BadFileError, FileParser
 
 _log = logger("jobs")
 _NO_ROOM = "There is not enough room on the disk. Make some, then load the file again."
@@ -47,7 +47,7 @@ class LoadOptions:
     activate: str = "rule"
 
 
-def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
+def do_job(services: Services, job: Job, claim: Claim, lease: JobLease) -> None:
     """Does a claimed job and ends it, whatever comes of it.
 
     Raises:
@@ -57,7 +57,7 @@ def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
     work = {"load": _load, "rebuild": _rebuild, "compare": _compare}[job.kind]
     state = "done"
     try:
-        message = work(services, job, hold)
+        message = work(services, job, lease)
     except (BadFileError, EditionError, NotThereError) as error:
         state, message = "failed", str(error)
     except (StorageFullError, OSError) as error:
@@ -78,29 +78,29 @@ def do_job(services: Services, job: Job, claim: Claim, hold: Hold) -> None:
     _log.info("job ended", job=job.id, dataset=job.dataset, state=state, message=message)
 
 
-def _load(services: Services, job: Job, hold: Hold) -> str:
+def _load(services: Services, job: Job, lease: JobLease) -> str:
     options = LoadOptions(**job.options)
     number = job.edition
     if job.phase not in ("building", "comparing") or number is None:
-        number = _read(services, job, hold, options)
-    size = build_index(services, job.id, job.dataset, number, hold)
-    services.jobs.enter_phase(hold.claim, "comparing")
+        number = _read(services, job, lease, options)
+    size = build_index(services, job.id, job.dataset, number, lease)
+    services.jobs.enter_phase(lease.claim, "comparing")
     comparison = compare_with_active(services, job.dataset, number)
     entry = edition_of_load(services, job, number, size, comparison)
     services.datasets.put_edition(entry)
     return _settle(services, entry, options, comparison)
 
 
-def _read(services: Services, job: Job, hold: Hold, options: LoadOptions) -> int:
+def _read(services: Services, job: Job, lease: JobLease, options: LoadOptions) -> int:
     """Reads the file; returns the number of the edition that its rows will be."""
     began = monotonic()
     base = _base(services, job, options) if options.changes else None
     kept = {**job.options, "base": base.number if base else None}
-    services.jobs.enter_phase(hold.claim, "reading", options=kept)
-    Reader(services, job, hold, base.job if base else None).read(options.bad_share)
+    services.jobs.enter_phase(lease.claim, "reading", options=kept)
+    FileParser(services, job, lease, base.job if base else None).parse(options.bad_share)
     number = services.datasets.give_number(job.dataset)
     seconds = monotonic() - began
-    services.jobs.enter_phase(hold.claim, "building", edition=number, reading_seconds=seconds)
+    services.jobs.enter_phase(lease.claim, "building", edition=number, reading_seconds=seconds)
     return number
 
 
@@ -138,19 +138,19 @@ def _settle(
     return f"{said} It waits to be made active."
 
 
-def _rebuild(services: Services, job: Job, hold: Hold) -> str:
+def _rebuild(services: Services, job: Job, lease: JobLease) -> str:
     number = job.edition or 0
     entry = services.datasets.edition(job.dataset, number)
     if entry.job is None:
         raise BadFileError(f"The rows of edition {number} are not kept; load its file again.")
-    services.jobs.enter_phase(hold.claim, "building")
-    size = build_index(services, entry.job, job.dataset, number, hold)
+    services.jobs.enter_phase(lease.claim, "building")
+    size = build_index(services, entry.job, job.dataset, number, lease)
     services.datasets.set_index_bytes(job.dataset, number, size.bytes)
     return f"The index of edition {number} is built anew: {size.bytes / 1e6:,.1f} MB."
 
 
-def _compare(services: Services, job: Job, hold: Hold) -> str:
-    services.jobs.enter_phase(hold.claim, "comparing")
+def _compare(services: Services, job: Job, lease: JobLease) -> str:
+    services.jobs.enter_phase(lease.claim, "comparing")
     comparison = compare_with_active(services, job.dataset, job.edition or 0)
     if comparison is None:
         return "There is no other active edition that it can be compared with."

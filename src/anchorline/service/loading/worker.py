@@ -22,9 +22,9 @@ from ..context import Services
 from ..logs import logger
 from ..settings import Settings
 from ..settle_memory import settle_memory
-from .editions import have_lost_built
-from .hold import Hold, JobStoppedError
+from .editions import rebuild_missing_indexes
 from .jobs import do_job
+from .lease import JobLease, JobStoppedError
 from .priority import step_back
 
 _LOOK_SECONDS = 0.5
@@ -69,12 +69,12 @@ class Worker:
         for number in (signal.SIGINT, signal.SIGTERM):
             signal.signal(number, self._stop)
         _log.info("worker started", jobs_at_once=self._settings.loads)
-        pause, looked_for_lost = _LOOK_SECONDS, False
+        pause, missing_rebuilt = _LOOK_SECONDS, False
         while not self._stopping:
             try:
-                if not looked_for_lost:
-                    have_lost_built(self._services)
-                    looked_for_lost = True
+                if not missing_rebuilt:
+                    rebuild_missing_indexes(self._services)
+                    missing_rebuilt = True
                 self.look()
                 pause = _LOOK_SECONDS
             except StoreError as error:
@@ -172,11 +172,11 @@ def run_job(services: Services, job_id: str, token: str) -> int:
     """What a job's process does; returns the exit status."""
     claim = Claim(job_id, token)
     settle_memory()
-    with Hold(services.jobs, claim) as hold:
+    with JobLease(services.jobs, claim) as lease:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         signal.signal(signal.SIGTERM, _end_job)
         try:
-            do_job(services, services.jobs.get(job_id), claim, hold)
+            do_job(services, services.jobs.get(job_id), claim, lease)
         except LostJobError as error:
             _log.warning("job lost", job=job_id, error=str(error))
         except JobStoppedError as stop:

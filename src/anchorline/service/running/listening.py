@@ -1,4 +1,4 @@
-"""The listening socket: taken before all else, and kept while processes come and go."""
+"""The listening socket: opened first, and kept while processes come and go."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The error of a start that cannot be."""
+"""The error of a service that cannot start."""
 
 
 class RunError(Exception):

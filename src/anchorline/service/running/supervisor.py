@@ -22,7 +22,7 @@ from anchorline.private_files import write_whole
 from anchorline.store.database import Database, DatabaseUnavailableError, StoreError
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
-from anchorline.store.tidy import tidy
+from anchorline.store.purge import purge_expired
 
 from ..logs import logger, set_up_logs
 from ..settings import Settings
@@ -33,7 +33,7 @@ from .listening import LISTENER, listen
 from .run_error import RunError
 
 _STOP_SECONDS = 25
-_TIDY_SECONDS = 3600
+_PURGE_SECONDS = 3600
 _log = logger("running")
 
 
@@ -94,7 +94,7 @@ def run(settings: Settings, *, with_worker: bool = False) -> int:
             keeper = Keeper(name, part)
             keeper.begin()
             ending.callback(keeper.end)
-        stopping.wait(lambda: _tidy(url))
+        stopping.wait(lambda: _purge(url))
     return 0
 
 
@@ -129,13 +129,13 @@ class _Stopping:
     def _ask(self, _number: int, _frame: object) -> None:
         self._asked = True
 
-    def wait(self, tidy_up: Callable[[], None]) -> None:
-        """Returns once it was asked; meanwhile tidies up at the beginning and every hour."""
-        tidied = time.monotonic() - _TIDY_SECONDS
+    def wait(self, purge: Callable[[], None]) -> None:
+        """Returns once it was asked; meanwhile purges at the beginning and every hour."""
+        purged = time.monotonic() - _PURGE_SECONDS
         while not self._asked:
-            if time.monotonic() - tidied >= _TIDY_SECONDS:
-                tidied = time.monotonic()
-                tidy_up()
+            if time.monotonic() - purged >= _PURGE_SECONDS:
+                purged = time.monotonic()
+                purge()
             time.sleep(0.1)
 
 
@@ -203,12 +203,12 @@ class _Child:
             process.wait()
 
 
-def _tidy(url: str) -> None:
+def _purge(url: str) -> None:
     database = Database(url)
     try:
-        count = tidy(database)
-        _log.info("tidied", rows=count)
+        count = purge_expired(database)
+        _log.info("purged", rows=count)
     except StoreError as error:
-        _log.warning("not tidied", error=str(error))
+        _log.warning("not purged", error=str(error))
     finally:
         database.close()

@@ -1,7 +1,7 @@
-"""Memory that the processes of one service share: made before they part, on no disk.
+"""Memory shared by the processes of one service: made before the fork, in no file.
 
-Numbers of eight bytes, each written by one process alone or harmless where two write at once. A
-file in its place would end a process that writes to it when the disk is full (SIGBUS).
+It holds numbers of eight bytes, each written by one process alone or harmless where two write at
+once. A file would end a process that writes to it when the disk is full (SIGBUS).
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""How long a client may take, and how much it may send."""
+"""Limits on clients: how long they may take, and how much they may send."""
 
 from __future__ import annotations
 

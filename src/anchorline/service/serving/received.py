@@ -1,7 +1,7 @@
-"""A request as it comes in: what is too long, too much or not HTTP is refused at its head.
+"""Receiving a request: what is too long, too large or not HTTP is refused after its head.
 
 What is refused here never reaches the application; it is answered with a problem, and its
-connection ends, since the rest of it may still be on its way.
+connection is closed, since the rest of the request may still be on its way.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
-"""Rows become the arrays of an edition: once for each edition, in a process of its own.
+"""Building the arrays of an edition from its rows: once for each edition, in its own process.
 
-`table` keeps the rows, `order` puts them in the order of the addresses, `nodes` groups them into
-streets, postcodes, towns …, `words`, `numbers`, `typos` and `heads` make the lists that searches
-read, `spellings` what differs in other languages. `build` puts all of it together.
+`table` holds the rows as columns, `order` sorts them, `nodes` groups them into streets, postcodes
+and towns, `words`, `numbers`, `typos` and `heads` make the lists that searches read,
+`alternate_names` collects the names in other languages. `build` calls all of these.
 """

@@ -1,9 +1,9 @@
-"""Rows in, an edition's arrays out.
+"""Builds an edition's arrays from its rows.
 
-Rows are put in the one order that `arrays` describes, then nodes are collected (street,
-district, town and region as ranges, the others as lists) and numbered by weight, then their
-words and the numbers inside them are gathered into postings, and what makes search quick is
-worked out from these: the heaviest nodes of common beginnings, marks, and letters left out.
+The steps: sort the rows into the order that `arrays` describes; collect the nodes (streets,
+districts, towns and regions as ranges, the others as lists) and number them by weight; gather their
+words and the numbers inside them into postings; then make what keeps searches fast: the heaviest
+nodes of common beginnings, bitmaps, and the index of deletions.
 """
 
 from __future__ import annotations
@@ -19,12 +19,12 @@ from ...layouts import LayoutLibrary
 from ..arrays import FORMAT_VERSION, Arrays, pool_arrays
 from ..bands import band_arrays
 from ..rows import Row
+from .alternate_names import collect_alternate_names, split_alternate_names
+from .bitmaps import bitmap_arrays
 from .heads import head_arrays
-from .marks import mark_arrays
 from .nodes import Nodes, OrderedRows, collect_nodes
 from .numbers import number_arrays
 from .order import id_ranks, storage_order
-from .spellings import collect_spellings, split_spellings
 from .table import RowTable
 from .typos import typo_arrays
 from .words import word_arrays
@@ -56,16 +56,16 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
     table = rows if isinstance(rows, RowTable) else RowTable(rows)
     if not len(table):
         raise EditionError("An edition needs at least one address.")
-    firsts, others, spells = split_spellings(table, layouts)
-    spelling = table.only(others)
+    firsts, others, spells = split_alternate_names(table, layouts)
+    alternates = table.only(others)
     if len(others):
         table = table.only(firsts)
     order = storage_order(table)
     ordered = OrderedRows(table, order)
     texts = table.texts
     nodes = collect_nodes(ordered, texts)
-    spellings = collect_spellings(ordered, nodes, spelling, np.argsort(order)[spells])
-    words = word_arrays(ordered, nodes, spellings, texts, layouts)
+    alternate_names = collect_alternate_names(ordered, nodes, alternates, np.argsort(order)[spells])
+    words = word_arrays(ordered, nodes, alternate_names, texts, layouts)
     latitudes, longitudes = table.latitudes[order], table.longitudes[order]
     codes, country = np.unique(nodes.country, return_inverse=True)
     countries = [texts[code] for code in codes]
@@ -86,16 +86,16 @@ def build_edition(rows: Iterable[Row] | RowTable, layouts: LayoutLibrary) -> Bui
         **head_arrays(nodes, words),
         **typo_arrays(words.vocabulary),
         **number_arrays(ordered, nodes, texts, layouts),
-        **spellings.arrays,
+        **alternate_names.arrays,
     }
     return Built(
-        arrays=arrays | mark_arrays(arrays, len(nodes)),
+        arrays=arrays | bitmap_arrays(arrays, len(nodes)),
         manifest={
             "format": FORMAT_VERSION,
             "addresses": len(table),
             "nodes": len(nodes),
             "countries": sorted(countries),
-            "languages": spellings.languages,
+            "languages": alternate_names.languages,
             "number_first": [c for c in sorted(countries) if layouts.require(c).number_first],
         },
     )

@@ -1,8 +1,8 @@
-"""The heaviest nodes of every beginning that many words share, listed beforehand.
+"""For every beginning that many words share, a list of the heaviest nodes.
 
-One typed letter begins hundreds of thousands of words; nobody reads more than the first few
-rows. For every beginning with more than `HEAVY` postings, the heaviest nodes that have it in
-their own name are listed for each country and kind, so that filters work on them as well.
+One typed letter is the beginning of hundreds of thousands of words, and people read only the first
+rows. For every beginning with more than `HEAVY` postings, the heaviest nodes that have it in their
+own name are listed for each country and kind, so that filters work as well.
 """
 
 from __future__ import annotations

@@ -1,8 +1,8 @@
 """Collecting the nodes of an edition from its ordered rows.
 
-Street-level nodes are those that every address has exactly one of: its street, or where it has
-none its district, or its town. They, districts, towns and regions are ranges of addresses; the
-other kinds list theirs. Nodes are numbered by weight in the end.
+Every address has exactly one street-level node: its street, or its district where it has no street,
+or else its town. Street-level nodes, districts, towns and regions are ranges of addresses; nodes of
+the other kinds list their addresses. At the end nodes are numbered by weight.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""What tells addresses apart inside a street: numbers, units and boxes, and their terms."""
+"""Numbers, units and PO boxes: the terms that tell addresses of one street apart."""
 
 from __future__ import annotations
 

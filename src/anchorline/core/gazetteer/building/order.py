@@ -1,4 +1,4 @@
-"""The order in which an edition keeps its addresses, and runs of equal keys in it."""
+"""The order in which an edition stores its addresses, and the runs of equal keys in it."""
 
 from __future__ import annotations
 

@@ -1,7 +1,7 @@
-"""Rows as columns: what an edition is built from, small enough for a whole country.
+"""The rows of an edition as columns.
 
-Every text is kept once and rows refer to it by number, so a million rows take a few hundred
-megabytes and not several gigabytes.
+Each text is stored once and rows refer to it by number, so a million rows take a few hundred
+megabytes instead of several gigabytes.
 """
 
 from __future__ import annotations

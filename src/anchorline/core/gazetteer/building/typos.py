@@ -1,9 +1,9 @@
-"""The index of letters left out: which words may have been meant by a misspelt one.
+"""The index of deletions: which words a misspelt one may have been meant for.
 
-A word and its misspelling become equal when each loses as many letters as there are edits
-(deletion neighbourhoods, after Mor and Fraenkel, 1982). Kept are the beginnings of words, of
-`SHORTEST` to `LONGEST` letters, with one letter left out, and those of `LONGEST` letters with
-two: so unfinished words are corrected too, and long ones cost no more than short ones.
+A word and its misspelling become equal when as many letters are left out of each as there are edits
+(deletion neighbourhoods, after Mor and Fraenkel, 1982). The index has the beginnings of words, of
+`SHORTEST` to `LONGEST` letters, with one letter left out, and those of `LONGEST` letters with two:
+so unfinished words are corrected as well, and long words take no more room than short ones.
 """
 
 from __future__ import annotations

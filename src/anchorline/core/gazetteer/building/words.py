@@ -12,6 +12,7 @@ import numpy.typing as npt
 from ...kinds import NODE_KINDS
 from ...layouts import LayoutLibrary
 from ...text import compact
+from ..abbreviations import index_words
 from ..arrays import (
     FIELD_BITS,
     FIELD_MASK,
@@ -21,10 +22,9 @@ from ..arrays import (
     distinct_sorted,
     sorted_pool_arrays,
 )
-from ..spelling import index_words
+from .alternate_names import AlternateNames
 from .nodes import Nodes, OrderedRows
 from .order import Longs
-from .spellings import Spellings
 
 # What surrounds a node's own name, the most telling first: rows of words are filled in this order.
 _AROUND: tuple[tuple[str, Field], ...] = (
@@ -110,13 +110,13 @@ class _Collected:
 def word_arrays(
     rows: OrderedRows,
     nodes: Nodes,
-    spellings: Spellings,
+    alternate_names: AlternateNames,
     texts: Sequence[str],
     layouts: LayoutLibrary,
 ) -> Words:
     """The vocabulary, postings, rows of words and lengths of names."""
     collected = _Collected(texts, layouts)
-    names = _names(nodes, spellings)
+    names = _names(nodes, alternate_names)
     parts = [_own_words(some, collected) for some in names]
     parts += [pairs for some in names for pairs in _words_around(some, collected)]
     node, word, place = (np.concatenate([part[i] for part in parts]) for i in range(3))
@@ -157,7 +157,7 @@ def posting_arrays(name: str, vocabulary: int, words: Longs, nodes: Longs) -> di
 
 @dataclass(slots=True)
 class _Names:
-    """What nodes, or other spellings of nodes, are called: their own names and those around."""
+    """What nodes, or alternate names of nodes, are called: their own names and those around."""
 
     nodes: Longs
     kind: npt.NDArray[np.uint8]
@@ -167,11 +167,11 @@ class _Names:
     rest_of_town: npt.NDArray[np.bool_]
 
 
-def _names(nodes: Nodes, spellings: Spellings) -> list[_Names]:
-    """The names of all nodes, and those of their other spellings."""
+def _names(nodes: Nodes, alternate_names: AlternateNames) -> list[_Names]:
+    """The names of all nodes, and those of their alternate names."""
     rest_of_town = nodes.street_level & (nodes.kind == _STREET_LEVEL_TOWN)
     every = np.arange(len(nodes))
-    at, texts = spellings.nodes, spellings.node_texts
+    at, texts = alternate_names.nodes, alternate_names.node_texts
     columns = np.array([NODE_COMPONENTS.index(kind) for kind in NODE_KINDS])
     other = texts[np.arange(len(at)), columns[nodes.kind[at]]]
     return [

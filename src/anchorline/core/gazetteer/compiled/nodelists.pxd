@@ -3,7 +3,7 @@
 
 from libc.stdint cimport uint8_t, uint32_t
 
-from .marks cimport EditionMarks, KeptMarks
+from .bitmaps cimport EditionBitmaps, BitmapCache
 
 cdef enum:
     # As `arrays.FIELD_BITS` and `arrays.Field`, to which `nodelists` holds them.
@@ -67,11 +67,11 @@ cdef class NodeArrays:
     cdef const uint32_t[::1] number_posting_ends
     cdef const uint8_t[::1] number_posting_counts
     cdef const uint32_t[::1] crowded
-    cdef EditionMarks word_marks
-    cdef EditionMarks name_marks
-    cdef EditionMarks number_marks
+    cdef EditionBitmaps word_bitmaps
+    cdef EditionBitmaps name_bitmaps
+    cdef EditionBitmaps number_bitmaps
     cdef uint32_t nothing
-    cdef KeptMarks marks
+    cdef BitmapCache bitmaps
 
     # All nodes of the words [first, end), and those that have them in their own names.
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept

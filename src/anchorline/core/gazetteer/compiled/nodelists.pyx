@@ -2,7 +2,7 @@
 # cython: cdivision=True
 """The lists of nodes of an edition: those of words and of numbers, as compiled code reads them."""
 
-from .marks cimport EditionMarks, KeptMarks
+from .bitmaps cimport EditionBitmaps, BitmapCache
 
 from ..arrays import FIELD_BITS, Field
 
@@ -29,10 +29,10 @@ cdef class NodeArrays:
         self.number_posting_ends = arrays["number_posting_ends"]
         self.number_posting_counts = arrays["number_posting_counts"]
         self.crowded = arrays["crowded_nodes"]
-        self.word_marks = EditionMarks(arrays["mark_words"], arrays["mark_word_bits"])
-        self.name_marks = EditionMarks(arrays["mark_names"], arrays["mark_name_bits"])
-        self.number_marks = EditionMarks(arrays["mark_numbers"], arrays["mark_number_bits"])
-        self.marks = KeptMarks(self.words.shape[0])
+        self.word_bitmaps = EditionBitmaps(arrays["bitmap_words"], arrays["bitmap_word_bits"])
+        self.name_bitmaps = EditionBitmaps(arrays["bitmap_names"], arrays["bitmap_name_bits"])
+        self.number_bitmaps = EditionBitmaps(arrays["bitmap_numbers"], arrays["bitmap_number_bits"])
+        self.bitmaps = BitmapCache(self.words.shape[0])
         self.nothing = <uint32_t>len(arrays["word_ends"]) << SHIFT
 
     cdef Ascending posting(self, Py_ssize_t first, Py_ssize_t end) noexcept:

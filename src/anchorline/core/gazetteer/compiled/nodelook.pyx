@@ -203,7 +203,7 @@ cdef class NodeLook(ReadyTerms):
         return found
 
     cdef bint _is_spelt(self, Term* term, const uint32_t* row) noexcept nogil:
-        """Whether the row has the word with the marks that were typed."""
+        """Whether the row has the word with the diacritics that were typed."""
         cdef Py_ssize_t span, column
         for span in range(term.spelt_count):
             for column in range(self._cells):

@@ -67,11 +67,11 @@ cdef class NodeScan(NodeLook):
         if term.list_count == 1:
             return self._through_list(&term.lists[0], known, enough)
         self._mark(known)
-        bits = term.marks[0]
+        bits = term.bitmap[0]
         while True:
             while not bits and word + 1 < length:
                 word += 1
-                bits = term.marks[word]
+                bits = term.bitmap[word]
             while bits and count < BLOCK:
                 some[count] = <uint32_t>(word << 6) + lowest_bit(bits)
                 count += 1

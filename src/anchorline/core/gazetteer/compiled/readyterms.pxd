@@ -3,7 +3,7 @@
 
 from libc.stdint cimport uint32_t, uint64_t
 
-from .marks cimport Marks
+from .bitmaps cimport Bitmap
 from .nodelists cimport Ascending, NodeArrays
 
 cdef enum:
@@ -18,7 +18,7 @@ cdef struct Term:
     Py_ssize_t span_count
     uint32_t* whole
     Py_ssize_t whole_count
-    # Of the spans, those of words with the marks that were typed; codes of cells.
+    # Of the spans, those of words with the diacritics that were typed; codes of cells.
     uint32_t* spelt
     Py_ssize_t spelt_count
     bint one_whole
@@ -30,7 +30,7 @@ cdef struct Term:
     Ascending* lists
     Py_ssize_t list_count
     # A bit for each node of the edition that has it; NULL until that pays.
-    const uint64_t* marks
+    const uint64_t* bitmap
     Py_ssize_t count
     # Nodes that may have it where their rows do not show it: sorted when first asked for.
     Ascending inside
@@ -77,7 +77,7 @@ cdef class ReadyTerms:
     cdef list _kept_alive
     cdef object _source
     # A bit for each node that has a term in its own name; NULL until that pays.
-    cdef const uint64_t* _named_marks
+    cdef const uint64_t* _named_bitmap
     # How many nodes these are at most; -1 where a number inside makes a node as good.
     cdef Py_ssize_t _named_count
     cdef Ascending _crowded
@@ -91,7 +91,7 @@ cdef class ReadyTerms:
     cdef Py_ssize_t _count_named(self) noexcept
     cdef Py_ssize_t _count_named_of(self, Term* term) noexcept
     cdef int _mark(self, Py_ssize_t i) except -1
-    cdef int _mark_named(self) except -1
-    cdef void _mark_named_of(self, Term* term, Marks marks)
-    cdef void _use(self, Py_ssize_t i, Marks marks)
+    cdef int _set_named(self) except -1
+    cdef void _set_named_of(self, Term* term, Bitmap bitmap)
+    cdef void _use(self, Py_ssize_t i, Bitmap bitmap)
     cdef void _use_known(self, Py_ssize_t i, object source)

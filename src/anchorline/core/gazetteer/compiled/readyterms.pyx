@@ -5,14 +5,14 @@
 from cpython.mem cimport PyMem_Free, PyMem_Malloc
 from libc.stdint cimport uint32_t, uint64_t
 
-from .marks cimport Marks, keep_marked
+from .bitmaps cimport Bitmap, keep_set
 from .nodelists cimport SHIFT, Ascending, NodeArrays, stands_in
 
 import numpy as np
 
 # Marking a posting costs a small part of what reading a node's row costs.
-cdef Py_ssize_t MARKS_A_ROW = 16
-# The marks of terms with so many postings are worth keeping.
+cdef Py_ssize_t BITS_A_ROW = 16
+# Bitmaps of terms with so many postings are worth keeping.
 cdef Py_ssize_t WORTH_KEEPING = 2048
 # Letters that begin more words than this are not looked for among postcodes.
 cdef Py_ssize_t MOST_AMONG_POSTCODES = 4096
@@ -48,7 +48,7 @@ cdef class ReadyTerms:
         self._crowded.place = 0
         self._side = -1 if side is None else int(side)
         self._make_ready(terms)
-        self._named_marks = NULL
+        self._named_bitmap = NULL
         self._named_count = self._count_named()
         self._put_in_order()
 
@@ -124,7 +124,7 @@ cdef class ReadyTerms:
                     single += 1
                 made.list_count = single
                 lists += single
-            made.marks = NULL
+            made.bitmap = NULL
             if made.count >= WORTH_KEEPING:
                 self._use_known(i, term)
             common = term.count > MOST_AMONG_POSTCODES and term.token.text.isalpha()
@@ -132,14 +132,14 @@ cdef class ReadyTerms:
             made.inside_sorted = False
 
     cdef void _use_known(self, Py_ssize_t i, object source):
-        """Takes the marks of a term from the edition, or those kept of an earlier search."""
+        """Takes the bitmap of a term from the edition, or the one kept of an earlier search."""
         cdef Term* term = &self._terms[i]
         if term.span_count == 1 and not term.number.length and not term.unit.length:
-            term.marks = self._arrays.word_marks.of(term.starts[0] >> SHIFT, term.ends[0] >> SHIFT)
+            term.bitmap = self._arrays.word_bitmaps.of(term.starts[0] >> SHIFT, term.ends[0] >> SHIFT)
         elif term.span_count == 0 and not term.unit.length:
-            term.marks = self._arrays.number_marks.of(source.number, source.number + 1)
-        if not term.marks:
-            self._use(i, self._arrays.marks.find(_key(source)))
+            term.bitmap = self._arrays.number_bitmaps.of(source.number, source.number + 1)
+        if not term.bitmap:
+            self._use(i, self._arrays.bitmaps.find(_key(source)))
 
     cdef bint _stands_inside(self, Py_ssize_t i, uint32_t node) except -1:
         """Whether a term stands for a postcode inside, or for a word its row has no room for."""
@@ -178,19 +178,19 @@ cdef class ReadyTerms:
         cdef double share = <double>left / count
         cdef Term* term
         if self._named_count >= 0:
-            if not self._named_marks and left * MARKS_A_ROW > self._named_count:
-                self._mark_named()
-            if self._named_marks:
-                kept = keep_marked(nodes, kept, self._named_marks)
+            if not self._named_bitmap and left * BITS_A_ROW > self._named_count:
+                self._set_named()
+            if self._named_bitmap:
+                kept = keep_set(nodes, kept, self._named_bitmap)
         for place in range(self._count):
             i = self._order[place]
             term = &self._terms[i]
             if i == known:
                 continue
-            if not term.marks and kept * share * MARKS_A_ROW > term.count:
+            if not term.bitmap and kept * share * BITS_A_ROW > term.count:
                 self._mark(i)
-            if term.marks:
-                kept = keep_marked(nodes, kept, term.marks)
+            if term.bitmap:
+                kept = keep_set(nodes, kept, term.bitmap)
             elif term.list_count:
                 kept = _keep_listed(nodes, kept, term)
         return kept
@@ -211,59 +211,59 @@ cdef class ReadyTerms:
             ).length
         return count
 
-    cdef int _mark_named(self) except -1:
-        """Marks all nodes that have a term in their own names."""
+    cdef int _set_named(self) except -1:
+        """Sets the bits of all nodes that have a term in their own names."""
         cdef Py_ssize_t i
-        cdef Marks marks = self._arrays.marks.new()
+        cdef Bitmap bitmap = self._arrays.bitmaps.new()
         for i in range(self._count):
-            self._mark_named_of(&self._terms[i], marks)
-        self._named_marks = marks.bits
-        self._kept_alive.append(marks)
+            self._set_named_of(&self._terms[i], bitmap)
+        self._named_bitmap = bitmap.bits
+        self._kept_alive.append(bitmap)
         return 0
 
-    cdef void _mark_named_of(self, Term* term, Marks marks):
+    cdef void _set_named_of(self, Term* term, Bitmap bitmap):
         cdef Ascending named
         cdef const uint64_t* known
         cdef Py_ssize_t span, first, end
         for span in range(term.span_count):
             first, end = term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
-            known = self._arrays.name_marks.of(first, end)
+            known = self._arrays.name_bitmaps.of(first, end)
             if known:
-                marks.join(known)
+                bitmap.join(known)
             else:
                 named = self._arrays.named(first, end)
-                marks.add(named.numbers, named.length)
+                bitmap.add(named.numbers, named.length)
 
     cdef int _mark(self, Py_ssize_t i) except -1:
-        """Marks all nodes of a term, as a word, a postcode or a number inside."""
+        """Sets the bits of all nodes of a term, as a word, a postcode or a number inside."""
         cdef Term* term = &self._terms[i]
         cdef Ascending posting
         cdef Py_ssize_t span, first, end
-        cdef const uint64_t* marked
-        cdef Marks marks
-        if term.marks:
+        cdef const uint64_t* known
+        cdef Bitmap bitmap
+        if term.bitmap:
             return 0
-        marks = self._arrays.marks.new()
+        bitmap = self._arrays.bitmaps.new()
         for span in range(term.span_count):
             first, end = term.starts[span] >> SHIFT, term.ends[span] >> SHIFT
-            marked = self._arrays.word_marks.of(first, end)
-            if marked:
-                marks.join(marked)
+            known = self._arrays.word_bitmaps.of(first, end)
+            if known:
+                bitmap.join(known)
                 continue
             posting = self._arrays.posting(first, end)
-            marks.add(posting.numbers, posting.length)
-        marks.add(term.number.numbers, term.number.length)
-        marks.add(term.unit.numbers, term.unit.length)
+            bitmap.add(posting.numbers, posting.length)
+        bitmap.add(term.number.numbers, term.number.length)
+        bitmap.add(term.unit.numbers, term.unit.length)
         if term.count >= WORTH_KEEPING:
-            self._arrays.marks.keep(_key(self._source[i]), marks)
-        self._use(i, marks)
+            self._arrays.bitmaps.keep(_key(self._source[i]), bitmap)
+        self._use(i, bitmap)
         return 0
 
-    cdef void _use(self, Py_ssize_t i, Marks marks):
-        """Takes marks for those of a term, if there are any."""
-        if marks is not None:
-            self._terms[i].marks = marks.bits
-            self._kept_alive.append(marks)
+    cdef void _use(self, Py_ssize_t i, Bitmap bitmap):
+        """Takes a bitmap for that of a term, if there is one."""
+        if bitmap is not None:
+            self._terms[i].bitmap = bitmap.bits
+            self._kept_alive.append(bitmap)
 
     def all_of(self, *places):
         """All nodes of any of some terms, ascending, each once."""
@@ -281,7 +281,7 @@ cdef class ReadyTerms:
         for word in range(length if len(places) else 0):
             bits = 0
             for i in places:
-                bits |= self._terms[i].marks[word]
+                bits |= self._terms[i].bitmap[word]
             while bits:
                 cells[count] = <uint32_t>(word << 6) + lowest_bit(bits)
                 count += 1
@@ -290,7 +290,7 @@ cdef class ReadyTerms:
 
 
 cdef object _key(term):
-    """What the marks of a term are kept under: all that they depend on."""
+    """What the bitmap of a term is kept under: all that they depend on."""
     return term.spans, term.number, term.unit
 
 

@@ -1,7 +1,8 @@
-"""Nodes that have every term: from the rarest term's postings, checked against the others.
+"""The nodes that have every term: those of the rarest term, checked against the other terms.
 
-Nodes are numbered by weight, so postings come heaviest first; reading stops once enough nodes
-have passed. Beginnings that very many words share are read from their heads alone.
+Nodes are numbered by weight, so postings are sorted by weight and reading stops once enough nodes
+have passed. For a beginning that very many words share, only its list of heaviest nodes (`heads`)
+is read.
 """
 
 from __future__ import annotations

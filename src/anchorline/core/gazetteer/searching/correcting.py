@@ -1,4 +1,4 @@
-"""Rows for what was misspelt: the fewest tokens are read as other words."""
+"""Rows for texts with misspelt words: as few words as possible are corrected."""
 
 from __future__ import annotations
 
@@ -6,9 +6,9 @@ from collections.abc import Iterable, Sequence
 from collections.abc import Set as AbstractSet
 from itertools import combinations
 
+from .interpretation_search import FoundRow, InterpretationSearch
+from .interpretations import Interpretation, perhaps_postcodes
 from .misspelt import MOST_HELD, corrected_from
-from .reading_search import FoundRow, ReadingSearch
-from .readings import Reading, perhaps_postcodes
 from .terms import Term, Token
 from .typos import corrections, edits_allowed
 
@@ -22,7 +22,7 @@ LEAST_KNOWN = 4
 MANY_TOKENS = 7
 
 
-def known_alone(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
+def known_alone(search: InterpretationSearch, tokens: Interpretation) -> list[FoundRow]:
     """Rows for the known tokens alone, where they leave no doubt: names of people fall away."""
     terms = search.terms(tokens)
     known = [term for term in terms if term.found]
@@ -41,7 +41,7 @@ def known_alone(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
     return search.rows(ranked, [*known, *right])
 
 
-def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
+def corrected(search: InterpretationSearch, tokens: Interpretation) -> list[FoundRow]:
     """Rows for the fewest tokens that have to be corrected."""
     terms = search.terms(tokens)
     unknown = [place for place, term in enumerate(terms) if not term.found]
@@ -60,7 +60,7 @@ def corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
     return rows
 
 
-def one_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
+def one_corrected(search: InterpretationSearch, tokens: Interpretation) -> list[FoundRow]:
     """Rows for just one token that is read as another word: the one that finds nothing, or any."""
     terms = search.terms(tokens)
     unknown = [place for place, term in enumerate(terms) if not term.found]
@@ -70,14 +70,14 @@ def one_corrected(search: ReadingSearch, tokens: Reading) -> list[FoundRow]:
 
 
 def _one_corrected(
-    search: ReadingSearch, terms: Sequence[Term], unknown: Sequence[int]
+    search: InterpretationSearch, terms: Sequence[Term], unknown: Sequence[int]
 ) -> list[FoundRow]:
     can = [p for p, t in enumerate(terms) if t.found and edits_allowed(t.token.text)]
     return _try_all(search, terms, [[*unknown, place] for place in can])
 
 
 def postcode_corrected(
-    search: ReadingSearch, tokens: Reading, misspelt: AbstractSet[Token]
+    search: InterpretationSearch, tokens: Interpretation, misspelt: AbstractSet[Token]
 ) -> list[FoundRow]:
     """Rows for a postcode with one edit, typed in one piece or in two.
 
@@ -85,20 +85,20 @@ def postcode_corrected(
         misspelt: tokens that find nothing unless they are part of the postcode.
     """
     rows: list[FoundRow] = []
-    for reading, place in perhaps_postcodes(tokens):
-        if misspelt.isdisjoint(reading):
-            rows += _find_corrected(search, search.terms(reading), [place])
+    for interpretation, place in perhaps_postcodes(tokens):
+        if misspelt.isdisjoint(interpretation):
+            rows += _find_corrected(search, search.terms(interpretation), [place])
     return rows
 
 
 def _try_all(
-    search: ReadingSearch, terms: Sequence[Term], choices: Iterable[Sequence[int]]
+    search: InterpretationSearch, terms: Sequence[Term], choices: Iterable[Sequence[int]]
 ) -> list[FoundRow]:
     return [row for places in choices for row in _find_corrected(search, terms, places)]
 
 
 def _find_corrected(
-    search: ReadingSearch, terms: Sequence[Term], places: Sequence[int]
+    search: InterpretationSearch, terms: Sequence[Term], places: Sequence[int]
 ) -> list[FoundRow]:
     """Rows that have all terms, those at some places corrected."""
     others = [term for place, term in enumerate(terms) if place not in places]
@@ -124,7 +124,7 @@ def _find_corrected(
     return search.find("corrected", changed)
 
 
-def _corrected_term(search: ReadingSearch, token: Token) -> Term | None:
+def _corrected_term(search: InterpretationSearch, token: Token) -> Term | None:
     edition = search.edition
     for edits in range(1, edits_allowed(token.text) + 1):
         spans = corrections(edition, token.text, edits, unfinished=token.unfinished)

@@ -1,4 +1,4 @@
-"""Which characters of a row's label were typed, other spellings of the same words included."""
+"""Which characters of a row's label match what was typed, alternate names included."""
 
 from __future__ import annotations
 
@@ -6,12 +6,12 @@ from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 from ...match_ranges import match_ranges
-from ..spelling import same_words
+from ..abbreviations import same_words
 from .terms import Term, Token
 
 
 class Highlighter:
-    """Marks what some terms match in labels.
+    """Finds what some terms match in labels.
 
     Attributes:
         edited: whether letters of a term had to be corrected.

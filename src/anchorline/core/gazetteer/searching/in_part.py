@@ -1,4 +1,4 @@
-"""Nodes that have most of the terms, the rarer ones above all: for pasted addresses."""
+"""The nodes that have most of the terms, rare terms counting more: for pasted addresses."""
 
 from __future__ import annotations
 

@@ -1,22 +1,22 @@
-"""Misspelt tokens held against the few nodes that have everything else that was typed.
+"""Correcting a misspelt token from the words of the few nodes that have all the other tokens.
 
-Where the other tokens leave only a handful of nodes, their own words say best what a misspelt
-one was meant to be; the index of letters left out (`typos`) is for where they leave many.
+Where the other tokens leave only a handful of nodes, their own words show best what was meant.
+Where they leave many, the index of deletions (`typos`) is used instead.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
+from ..abbreviations import same_words
 from ..arrays import FIELD_BITS
 from ..compiled.edits import distance
 from ..edition import Edition
-from ..spelling import same_words
 from .ranked import Ranked
 from .terms import Term
 from .typos import edits_allowed
 
-# Fewer than are ranked at least (`reading_search`), so none was left out.
+# Fewer than are ranked at least (`interpretation_search`), so none was left out.
 MOST_HELD = 15
 
 

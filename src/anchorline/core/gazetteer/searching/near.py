@@ -1,4 +1,4 @@
-"""What `near` does: the nodes near a point, and how near others are."""
+"""Searching near a point: the nodes near it, and the distance of others."""
 
 from __future__ import annotations
 

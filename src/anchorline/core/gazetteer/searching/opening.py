@@ -17,7 +17,7 @@ from ..arrays import LISTED_KINDS, Flags, NodeNumbers
 from ..edition import Edition
 from ..suggestion import SearchRequest, Suggestion
 from .candidates import NodeFilter
-from .members import RowMaker, fitting_addresses
+from .suggestions import SuggestionBuilder, fitting_addresses
 
 _OPENS_INTO_STREETS = frozenset({"town", "district", "region"})
 
@@ -28,11 +28,11 @@ def opens_into_streets(edition: Edition, node: int) -> bool:
     return kind in _OPENS_INTO_STREETS and not edition.is_street_level(node)
 
 
-def open_streets(maker: RowMaker, node: int, request: SearchRequest) -> list[Suggestion]:
+def open_streets(builder: SuggestionBuilder, node: int, request: SearchRequest) -> list[Suggestion]:
     """A page of the streets inside a town, district or region, in natural order."""
-    streets = maker.edition.street_level_nodes(node)
+    streets = builder.edition.street_level_nodes(node)
     shown = streets[request.skip : request.skip + request.limit].tolist()
-    return _in_language(maker, [maker.node(street) for street in shown], request.language)
+    return _in_language(builder, [builder.node(street) for street in shown], request.language)
 
 
 def inside(edition: Edition, node: int) -> NodeFilter:
@@ -50,36 +50,38 @@ def inside(edition: Edition, node: int) -> NodeFilter:
 
 
 def open_addresses(
-    maker: RowMaker, node: int, number: str, request: SearchRequest
+    builder: SuggestionBuilder, node: int, number: str, request: SearchRequest
 ) -> list[Suggestion] | None:
     """A page of the addresses of a group, those that fit what is typed; None: no such number."""
-    edition = maker.edition
+    edition = builder.edition
     typed = tokens(request.text)
     addresses = edition.node_addresses(node).tolist()
     if number:
         addresses = [a for a in addresses if compact(edition.number_of(a)) == number]
         if not addresses:
             return None
-    fitting = fitting_addresses(maker, addresses, typed, unfinished=True)
+    fitting = fitting_addresses(builder, addresses, typed, unfinished=True)
     if number or edition.is_listed(node):
-        page = _page_of_addresses(maker, fitting, request)
+        page = _page_of_addresses(builder, fitting, request)
     else:
-        rows = maker.by_number(node, fitting)
+        rows = builder.by_number(node, fitting)
         page = [row for row in rows if not request.kinds or row.kind in request.kinds]
         page = page[request.skip : request.skip + request.limit]
-    page = _in_language(maker, page, request.language)
+    page = _in_language(builder, page, request.language)
     return [replace(row, matches=tuple(match_ranges(row.label, typed))) for row in page]
 
 
-def _in_language(maker: RowMaker, rows: list[Suggestion], language: str) -> list[Suggestion]:
-    if not language or not maker.edition.spellings:
+def _in_language(
+    builder: SuggestionBuilder, rows: list[Suggestion], language: str
+) -> list[Suggestion]:
+    if not language or not builder.edition.alternate_names:
         return rows
-    return [maker.in_language(row, language) for row in rows]
+    return [builder.in_language(row, language) for row in rows]
 
 
 def _page_of_addresses(
-    maker: RowMaker, addresses: list[int], request: SearchRequest
+    builder: SuggestionBuilder, addresses: list[int], request: SearchRequest
 ) -> list[Suggestion]:
     if request.kinds and "address" not in request.kinds:
         return []
-    return [maker.address(a) for a in addresses[request.skip : request.skip + request.limit]]
+    return [builder.address(a) for a in addresses[request.skip : request.skip + request.limit]]

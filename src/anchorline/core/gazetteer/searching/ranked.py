@@ -1,4 +1,4 @@
-"""A node that has what was typed, with its score."""
+"""A node found by a search, with its score."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Which nodes a search wants at all: of some countries, of some kinds, inside a group."""
+"""Limits of a search: countries, kinds, and the group that it stays inside."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Searching one edition: readings of what was typed, tried until one finds something."""
+"""Searching one edition: interpretations of what was typed, tried until one finds something."""
 
 from __future__ import annotations
 
@@ -6,18 +6,16 @@ from collections.abc import Collection
 from operator import attrgetter
 
 from ...text import tokens as tokens_of
+from ..abbreviations import UNIT_DESIGNATORS, typed_transliterated
 from ..arrays import FIELD_BITS
-from ..spelling import UNIT_DESIGNATORS, typed_transliterated
 from ..suggestion import SearchAnswer, SearchRequest, Suggestion
 from .candidates import NodeFilter
 from .correcting import MANY_TOKENS, corrected, known_alone, one_corrected, postcode_corrected
 from .highlight import Highlighter
 from .in_part import nodes_in_part
-from .members import NEIGHBOURS, RowMaker, addresses_begun, nearest_numbers
-from .misspelt import corrected_from
-from .reading_search import FoundRow, ReadingSearch
-from .readings import (
-    Reading,
+from .interpretation_search import FoundRow, InterpretationSearch
+from .interpretations import (
+    Interpretation,
     begun,
     joined,
     put_together,
@@ -27,22 +25,24 @@ from .readings import (
     without_designators,
     without_numbers,
 )
+from .misspelt import corrected_from
+from .suggestions import NEIGHBOURS, SuggestionBuilder, addresses_begun, nearest_numbers
 from .terms import Token, as_tokens
 
 _SCORE = attrgetter("row.score")
 
 
-class EditionSearch(ReadingSearch):
+class EditionSearch(InterpretationSearch):
     """One search of one edition: first literally, then more loosely if nobody found anything."""
 
     def __init__(
-        self, maker: RowMaker, request: SearchRequest, keep: NodeFilter | None = None
+        self, builder: SuggestionBuilder, request: SearchRequest, keep: NodeFilter | None = None
     ) -> None:
-        super().__init__(maker, request, keep)
+        super().__init__(builder, request, keep)
         typed = tokens_of(request.text)
         others = typed_transliterated(request.text)
         self.tokens = as_tokens(typed, others) if typed else []
-        apart = taken_apart(maker.look_up, self.tokens)
+        apart = taken_apart(builder.look_up, self.tokens)
         if apart is not None:
             self.tokens = apart
             self.step("taken apart", self.terms(apart), 0)
@@ -55,15 +55,15 @@ class EditionSearch(ReadingSearch):
             return SearchAnswer()
         sure, perhaps = self._together
         # Only now are designators taken out: the NR of a postcode is none.
-        rows = self.read("put together", without_designators(sure)) if sure else []
+        rows = self.interpret("put together", without_designators(sure)) if sure else []
         if not rows:
-            rows = self.read("as typed", without_designators(tokens))
-            for reading in perhaps:
-                rows += self.read("put together", without_designators(reading))
+            rows = self.interpret("as typed", without_designators(tokens))
+            for interpretation in perhaps:
+                rows += self.interpret("put together", without_designators(interpretation))
         return self._answer(rows)
 
     def loose(self) -> SearchAnswer:
-        """Rows of the first looser reading that finds something."""
+        """Rows of the first looser interpretation that finds something."""
         tokens = self.tokens
         if not tokens:
             return SearchAnswer()
@@ -76,44 +76,44 @@ class EditionSearch(ReadingSearch):
                 return self._answer(rows)
         return self._guessed(tokens, misspelt)
 
-    def _misspelt(self, tokens: Reading) -> frozenset[Token]:
-        """Words, the last one aside, that begin nothing: no reading finds anything with them."""
+    def _misspelt(self, tokens: Interpretation) -> frozenset[Token]:
+        """Words, the last one aside, that begin no word of the edition."""
         return frozenset(
             token
             for token in tokens[:-1]
             if token.text.isalpha()
-            and not self.maker.look_up(token._replace(unfinished=True)).found
+            and not self.builder.look_up(token._replace(unfinished=True)).found
         )
 
-    def _as_unit(self, tokens: Reading) -> list[FoundRow]:
+    def _as_unit(self, tokens: Interpretation) -> list[FoundRow]:
         """Rows for a number that is a unit's, or for `ap` on the way to `apto 3`."""
         rows = self.find("unit", self.terms(tokens, units=True))
         if rows or len(tokens) < 2 or not tokens[-1].unfinished:
             return rows
         words = self.edition.lettered_units | UNIT_DESIGNATORS
         if any(word.startswith(tokens[-1].text) for word in words):
-            return self.read("unit", tokens[:-1])
+            return self.interpret("unit", tokens[:-1])
         return []
 
-    def _begun(self, tokens: Reading) -> list[FoundRow]:
+    def _begun(self, tokens: Interpretation) -> list[FoundRow]:
         longer = begun(tokens)
-        return self.read("begun", longer) if longer else []
+        return self.interpret("begun", longer) if longer else []
 
-    def _guessed(self, tokens: Reading, misspelt: frozenset[Token]) -> SearchAnswer:
-        """Rows that lack something that was typed, or have it in another spelling."""
+    def _guessed(self, tokens: Interpretation, misspelt: frozenset[Token]) -> SearchAnswer:
+        """Rows that lack something that was typed, or have it in alternate names."""
         rows = postcode_corrected(self, tokens, misspelt)
         if rows:
             return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
         for kept, numbers in () if misspelt else without_numbers(tokens):
-            for reading in (kept, begun(kept)):
-                rows = self.read("without number", reading) if reading else []
+            for interpretation in (kept, begun(kept)):
+                rows = self.interpret("without number", interpretation) if interpretation else []
                 if rows:
                     rows = self._with_neighbours(rows, numbers)
                     rows += self._numbered_otherwise(tokens, rows[0])
                     return self._answer(rows, unmatched=numbers)
-        foreign = without_country(tokens, self.maker.country_names)
+        foreign = without_country(tokens, self.builder.country_names)
         if foreign:
-            rows = self.read("without country", foreign[0])
+            rows = self.interpret("without country", foreign[0])
             if rows:
                 return self._answer(rows)
             tokens = foreign[0]
@@ -134,7 +134,7 @@ class EditionSearch(ReadingSearch):
         near = nearest_numbers(self.edition, first.node, numbers[0])
         beside = [
             FoundRow(row, first.node, first.terms)
-            for row in self.maker.by_number(first.node, near)
+            for row in self.builder.by_number(first.node, near)
             if self.is_wanted(row)
         ]
         for place, found in enumerate(beside, start=1):
@@ -146,56 +146,56 @@ class EditionSearch(ReadingSearch):
         row.score = first.row.score - step
         row.why = {"behind the street": round(row.score, 2)} if self.request.trace else {}
 
-    def _numbered_otherwise(self, tokens: Reading, first: FoundRow) -> list[FoundRow]:
-        """Rows that have the number and a word in another spelling, for behind some neighbours."""
+    def _numbered_otherwise(self, tokens: Interpretation, first: FoundRow) -> list[FoundRow]:
+        """Rows that have the number and a word in alternate names, for behind some neighbours."""
         rows = one_corrected(self, tokens)
         for place, found in enumerate(rows):
             self._put_behind(first, found.row, (NEIGHBOURS + 0.5) * 1e-3 + place * 1e-6)
         return rows
 
-    def _unread(self, tokens: Reading, first: FoundRow) -> tuple[str, ...]:
+    def _unread(self, tokens: Interpretation, first: FoundRow) -> tuple[str, ...]:
         """The unknown tokens that the first row has in no corrected form either."""
         read = {term.token.text for term in first.terms if term.edits}
         unknown = (term.token.text for term in self.terms(tokens) if not term.found)
         return tuple(text for text in unknown if not any(text in whole for whole in read))
 
-    # Looser readings
+    # Looser interpretations
 
-    def _joined_or_split(self, tokens: Reading) -> list[FoundRow]:
+    def _joined_or_split(self, tokens: Interpretation) -> list[FoundRow]:
         rows: list[FoundRow] = []
-        for reading in joined(self.maker.look_up, tokens):
-            rows += self.read("joined or split", reading)
+        for interpretation in joined(self.builder.look_up, tokens):
+            rows += self.interpret("joined or split", interpretation)
         for place, token in enumerate(tokens):
-            if token.text.isalpha() and not self.maker.look_up(token).found:
-                for reading in split(self.maker.look_up, tokens, place):
-                    rows += self.read("joined or split", reading)
+            if token.text.isalpha() and not self.builder.look_up(token).found:
+                for interpretation in split(self.builder.look_up, tokens, place):
+                    rows += self.interpret("joined or split", interpretation)
         return rows
 
-    def _number_begun(self, tokens: Reading) -> list[FoundRow]:
+    def _number_begun(self, tokens: Interpretation) -> list[FoundRow]:
         """Rows whose street number, or whose postcode, begins as the last token."""
         last, words = tokens[-1], tokens[:-1]
         if not words or not last.text[:1].isdigit():
             return []
         rows: list[FoundRow] = []
-        for reading in (words, begun(words)):
-            terms = self.terms(reading) if reading else []
+        for interpretation in (words, begun(words)):
+            terms = self.terms(interpretation) if interpretation else []
             ranked = self.ranked(terms) if terms and all(term.found for term in terms) else []
             all_terms = [*terms, *self.terms([last])]
             for best in ranked:
-                inside = addresses_begun(self.maker, best.node, best.narrowing, last.text, ())
+                inside = addresses_begun(self.builder, best.node, best.narrowing, last.text, ())
                 why = self.why(best.node, terms) if inside and self.request.trace else {}
-                for row in self.maker.by_number(best.node, inside[: 2 * self.request.limit]):
+                for row in self.builder.by_number(best.node, inside[: 2 * self.request.limit]):
                     row.score, row.why = best.score, why
                     rows.append(FoundRow(row, best.node, all_terms))
             self.step("number begun", terms, len(rows))
             if rows:
                 break
         if not rows and last.unfinished:
-            postcode = self.maker.look_up(last, alone=True)
+            postcode = self.builder.look_up(last, alone=True)
             rows = self.find("number begun", [*self.terms(words), postcode])
         return [found for found in rows if self.is_wanted(found.row)]
 
-    def _in_part(self, tokens: Reading) -> SearchAnswer:
+    def _in_part(self, tokens: Interpretation) -> SearchAnswer:
         """Rows of the nodes that have most of the tokens."""
         terms = self.terms(tokens)
         known = [term for term in terms if term.found]
@@ -225,26 +225,28 @@ class EditionSearch(ReadingSearch):
         skip, limit = self.request.skip, self.request.limit
         shown = list(best.values())[skip : skip + limit]
         corrected: dict[str, str] = {}
-        spelt = bool(self.edition.spellings)
-        marking: dict[int, Highlighter] = {}
+        spelt = bool(self.edition.alternate_names)
+        highlighters: dict[int, Highlighter] = {}
         for found in shown:
-            marks = marking.get(id(found.terms))
-            if marks is None:
-                marks = marking[id(found.terms)] = Highlighter(found.terms)
-            read = self._read_words(found) if marks.edited else {}
+            highlighter = highlighters.get(id(found.terms))
+            if highlighter is None:
+                highlighter = highlighters[id(found.terms)] = Highlighter(found.terms)
+            read = self._read_words(found) if highlighter.edited else {}
             corrected = read if found is shown[0] else corrected
             if spelt:
-                found.row = self._best_spelt(found.row, marks, read.values())
+                found.row = self._best_spelt(found.row, highlighter, read.values())
             else:
-                found.row.matches = marks.ranges(found.row.label, read.values())
+                found.row.matches = highlighter.ranges(found.row.label, read.values())
         return SearchAnswer([found.row for found in shown], corrected, unmatched)
 
-    def _best_spelt(self, row: Suggestion, marks: Highlighter, read: Collection[str]) -> Suggestion:
-        """A row, marked, in the language asked for or that what was typed fits best."""
-        wanted, maker = self.request.language, self.maker
-        rows = [maker.in_language(row, wanted)] if wanted else maker.spellings_of(row)
-        for spelling in rows:
-            spelling.matches = marks.ranges(spelling.label, read)
+    def _best_spelt(
+        self, row: Suggestion, highlighter: Highlighter, read: Collection[str]
+    ) -> Suggestion:
+        """A row, highlighted, in the language asked for or that what was typed fits best."""
+        wanted, builder = self.request.language, self.builder
+        rows = [builder.in_language(row, wanted)] if wanted else builder.in_all_languages(row)
+        for candidate in rows:
+            candidate.matches = highlighter.ranges(candidate.label, read)
         # That in which most letters were typed: its own where all are equal.
         return max(rows, key=lambda row: sum(end - start for start, end in row.matches))
 

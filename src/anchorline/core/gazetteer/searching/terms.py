@@ -1,8 +1,7 @@
-"""Terms: typed tokens, each with all that it may stand for in an edition.
+"""Terms: typed tokens with everything that each may stand for in an edition.
 
-A token may be a word or the beginning of one, a short form, a postcode or the beginning of
-one, a street number or unit. A term holds all of these at once; which of them is meant is
-settled by the nodes that have all terms.
+A token may be a word or the beginning of one, an abbreviation, a postcode or the beginning of one,
+a street number or a unit. A term holds all of these; a node has the term if it has any of them.
 """
 
 from __future__ import annotations
@@ -12,9 +11,9 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import NamedTuple
 
+from ..abbreviations import typed_long_forms
 from ..arrays import HEAVY, UNIT_MARK
 from ..edition import Edition
-from ..spelling import typed_long_forms
 
 Span = tuple[int, int]
 
@@ -60,10 +59,11 @@ class Term:
         count: how many postings all of these have.
         postcode: whether postings may stand for postcodes inside a node.
         edits: how many letters had to be corrected.
-        spelt: ranges of words that have the letters with marks that were typed, where they can
+        spelt: ranges of words that have the letters with diacritics that were typed, where they can
             be told apart: those of `müll`, not of `mull`.
         inside: the number terms that it may stand for.
-        cost: what it costs to be led by it: a sorted list can be cut short, others cannot.
+        cost: of looking for candidates through this term's list first; lists sorted by weight
+            are cheap, since they can be cut short.
         found: whether there is anything that the token may stand for.
     """
 

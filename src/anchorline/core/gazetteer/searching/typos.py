@@ -1,9 +1,9 @@
-"""Words that may have been meant by a misspelt one.
+"""Words that a misspelt one may have been meant for.
 
-Candidates share what is left of them with the typed word when letters are left out of both
-(`building.typos`); each is then held to its true distance: optimal string alignment, which counts
-a letter put in, left out or exchanged, and two neighbours swapped, as one edit. Postcodes are
-corrected by looking up all that are one edit away.
+Candidates are words that become equal to the typed one when letters are left out of both
+(`building.typos`). Their distance is then computed: optimal string alignment, in which a letter
+inserted, left out or replaced, or two neighbours swapped, is one edit. Postcodes are corrected by
+looking up every text that is one edit away.
 """
 
 from __future__ import annotations

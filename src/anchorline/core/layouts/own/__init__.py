@@ -5,29 +5,29 @@
 same things, `review` what stands against publishing one.
 """
 
-from .conflicts import Conflict, Ground, conflicts, ground_of
+from .conflicts import BaseFacts, Conflict, base_of, conflicts
 from .derive import TracedLine, derive, traced_lines
 from .differences import Difference, differences
-from .document import AskedChange, LineChange, OwnLayout, read_own_layout
+from .document import ComponentChange, LineChange, OwnLayout, read_own_layout
 from .precedence import LayoutsInForce, Published
-from .review import below, effective, review
+from .review import base_layout_of, effective, review
 
 __all__ = [
-    "AskedChange",
+    "BaseFacts",
+    "ComponentChange",
     "Conflict",
     "Difference",
-    "Ground",
     "LayoutsInForce",
     "LineChange",
     "OwnLayout",
     "Published",
     "TracedLine",
-    "below",
+    "base_layout_of",
+    "base_of",
     "conflicts",
     "derive",
     "differences",
     "effective",
-    "ground_of",
     "read_own_layout",
     "review",
     "traced_lines",

@@ -1,9 +1,9 @@
 """What a newer release says about the very things that an own layout changes.
 
 When an own layout is published, what the shipped layouts said at that time about the things it
-changes is kept with it (the *ground*). Where the shipped layouts say something else later, the own
-layout still holds, and the difference is shown: its administrator keeps it by publishing again, or
-takes the change out.
+changes is kept with it (its *base facts*). Where the shipped layouts say something else later, the
+own layout still holds, and the difference is shown: its administrator keeps it by publishing again,
+or takes the change out.
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ from ..notation import written_line
 from .document import OwnLayout
 
 # By country: {"ask": {component: {"labels": {…}, "required": …} or None}, "lines": {script: […]}}.
-Ground = dict[str, dict[str, Any]]
+BaseFacts = dict[str, dict[str, Any]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,32 +40,32 @@ class Conflict:
     detail: str
 
 
-def ground_of(own: OwnLayout, shipped: LayoutLibrary) -> Ground:
+def base_of(own: OwnLayout, shipped: LayoutLibrary) -> BaseFacts:
     """What the shipped layouts say about the things that an own layout changes."""
-    return {code: _ground(own, shipped.require(code)) for code in own.countries}
+    return {code: _base_facts(own, shipped.require(code)) for code in own.countries}
 
 
-def conflicts(own: OwnLayout, ground: Ground, shipped: LayoutLibrary) -> list[Conflict]:
+def conflicts(own: OwnLayout, base: BaseFacts, shipped: LayoutLibrary) -> list[Conflict]:
     """The conflicts of a published own layout with the shipped layouts of today."""
-    now = ground_of(own, shipped)
+    now = base_of(own, shipped)
     return [
         conflict
         for code in own.countries
-        if code in ground
+        if code in base
         for conflict in [
-            *_about_ask(own, code, ground[code], now[code]),
-            *_about_lines(own, code, ground[code], now[code]),
+            *_about_ask(own, code, base[code], now[code]),
+            *_about_lines(own, code, base[code], now[code]),
         ]
     ]
 
 
-def _ground(own: OwnLayout, layout: Layout) -> dict[str, Any]:
+def _base_facts(own: OwnLayout, layout: Layout) -> dict[str, Any]:
     ask: dict[str, Any] = {}
     for change in own.ask:
-        asked = layout.asks_for(change.component)
-        ask[change.component] = asked and {
-            "labels": {tag: asked.labels[tag] for tag in change.labels if tag in asked.labels},
-            "required": asked.required,
+        entry = layout.component(change.component)
+        ask[change.component] = entry and {
+            "labels": {tag: entry.labels[tag] for tag in change.labels if tag in entry.labels},
+            "required": entry.required,
         }
     scripts = {change.script for change in own.lines} & set(layout.lines)
     return {

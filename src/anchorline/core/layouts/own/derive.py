@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from ..library import usual_labels
-from ..model import Asked, Layout, OwnStep, component_names
+from ..model import Layout, LayoutComponent, OwnStep, component_names
 from ..notation import Line, Named
-from .document import AskedChange, LineChange, OwnLayout
+from .document import ComponentChange, LineChange, OwnLayout
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +17,7 @@ class TracedLine:
 
     Attributes:
         line: as it is written; of a dropped one as it was.
-        was: as the layout below has it; None for an added one.
+        was: as the layout base has it; None for an added one.
         change: index of the document's entry that made it so; None where nothing did.
         dropped: it is not written.
     """
@@ -29,7 +29,7 @@ class TracedLine:
 
 
 def derive(
-    below: Layout, own: OwnLayout, version: int | None = None, *, shipped: Layout | None = None
+    base: Layout, own: OwnLayout, version: int | None = None, *, shipped: Layout | None = None
 ) -> Layout:
     """A layout with an own layout's differences laid over it.
 
@@ -37,30 +37,30 @@ def derive(
     ask for) changes nothing.
 
     Args:
-        below: the layout that is changed; one of another own layout, or the shipped one.
+        base: the layout that is changed; one of another own layout, or the shipped one.
         own: the differences.
         version: of the own layout, to be named; None for a draft.
-        shipped: the shipped layout, where `below` is not; gives back what `below` has hidden.
+        shipped: the shipped layout, where `base` is not; gives back what `base` has hidden.
     """
     changes_lines = any(change.script == "" for change in own.lines)
     return replace(
-        below,
+        base,
         # Whoever writes that line otherwise means it for every unit.
-        called_unit=() if changes_lines else below.called_unit,
-        asked=tuple(_asked(below, own, shipped or below)),
-        hidden=tuple(_hidden(below, own)),
+        called_unit=() if changes_lines else base.called_unit,
+        components=tuple(_components(base, own, shipped or base)),
+        hidden=tuple(_hidden(base, own)),
         lines={
             script: tuple(traced.line for traced in lines if not traced.dropped)
-            for script, lines in traced_lines(below, own).items()
+            for script, lines in traced_lines(base, own).items()
         },
-        own=(OwnStep(own.key, own.title, version, bool(own.forms)), *below.own),
+        own=(OwnStep(own.key, own.title, version, bool(own.forms)), *base.own),
     )
 
 
-def traced_lines(below: Layout, own: OwnLayout) -> dict[str, list[TracedLine]]:
+def traced_lines(base: Layout, own: OwnLayout) -> dict[str, list[TracedLine]]:
     """The lines of each script, those that are dropped among them, with where they come from."""
     traced = {
-        script: [TracedLine(line, line) for line in lines] for script, lines in below.lines.items()
+        script: [TracedLine(line, line) for line in lines] for script, lines in base.lines.items()
     }
     for change in own.lines:
         lines = traced.get(change.script)
@@ -104,47 +104,47 @@ def _anchor(lines: list[TracedLine], after: Line) -> int | None:
     return at
 
 
-def _asked(below: Layout, own: OwnLayout, shipped: Layout) -> list[Asked]:
-    asked = list(below.asked)
+def _components(base: Layout, own: OwnLayout, shipped: Layout) -> list[LayoutComponent]:
+    components = list(base.components)
     for change in own.ask:
-        at = next((i for i, a in enumerate(asked) if a.component == change.component), None)
+        at = next((i for i, a in enumerate(components) if a.component == change.component), None)
         if change.hidden:
             if at is not None:
-                del asked[at]
+                del components[at]
         elif at is not None:
-            asked[at] = _changed(asked[at], change)
-            _place(asked, at, change)
+            components[at] = _changed(components[at], change)
+            _place(components, at, change)
         elif change.add:
-            asked.append(_changed(_added(below, change.component, shipped), change))
-            _place(asked, len(asked) - 1, change)
-    return asked
+            components.append(_changed(_added(base, change.component, shipped), change))
+            _place(components, len(components) - 1, change)
+    return components
 
 
-def _added(below: Layout, component: str, shipped: Layout) -> Asked:
-    hidden_below = shipped.asks_for(component)
-    if hidden_below is not None:
-        return hidden_below
-    return Asked(component, usual_labels(component, below.languages), added=True)
+def _added(base: Layout, component: str, shipped: Layout) -> LayoutComponent:
+    hidden_in_base = shipped.component(component)
+    if hidden_in_base is not None:
+        return hidden_in_base
+    return LayoutComponent(component, usual_labels(component, base.languages), added=True)
 
 
-def _changed(asked: Asked, change: AskedChange) -> Asked:
-    required = asked.required if change.required is None else change.required
-    return replace(asked, labels={**asked.labels, **change.labels}, required=required)
+def _changed(entry: LayoutComponent, change: ComponentChange) -> LayoutComponent:
+    required = entry.required if change.required is None else change.required
+    return replace(entry, labels={**entry.labels, **change.labels}, required=required)
 
 
-def _place(asked: list[Asked], at: int, change: AskedChange) -> None:
+def _place(components: list[LayoutComponent], at: int, change: ComponentChange) -> None:
     """Moves what stands at a place to where the change wants it."""
     if change.first:
-        asked.insert(0, asked.pop(at))
+        components.insert(0, components.pop(at))
         return
-    after = next((i for i, a in enumerate(asked) if a.component == change.after), None)
+    after = next((i for i, a in enumerate(components) if a.component == change.after), None)
     if after is None:
         return
-    moved = asked.pop(at)
-    asked.insert(after if at < after else after + 1, moved)
+    moved = components.pop(at)
+    components.insert(after if at < after else after + 1, moved)
 
 
-def _hidden(below: Layout, own: OwnLayout) -> list[str]:
+def _hidden(base: Layout, own: OwnLayout) -> list[str]:
     changes = {change.component: change for change in own.ask}
-    hidden = [name for name in below.hidden if not (name in changes and changes[name].add)]
+    hidden = [name for name in base.hidden if not (name in changes and changes[name].add)]
     return list(dict.fromkeys([*hidden, *(c.component for c in own.ask if c.hidden)]))

@@ -1,4 +1,4 @@
-"""What one layout says otherwise than another, in sentences."""
+"""The differences between two layouts, in sentences."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
-from ..model import Asked, Layout
+from ..model import Layout, LayoutComponent
 from ..names import language_name
 from ..notation import written_line
 
@@ -40,44 +40,44 @@ def differences(before: Layout, after: Layout) -> list[Difference]:
 
 
 def _fewer_and_more(before: Layout, after: Layout) -> Iterator[tuple[str, str]]:
-    for asked in before.asked:
-        if after.asks_for(asked.component) is None:
-            yield asked.component, f"{asked.labels['en']} is no longer asked for."
+    for entry in before.components:
+        if after.component(entry.component) is None:
+            yield entry.component, f"{entry.labels['en']} is no longer asked for."
     for name in after.hidden:
-        if name not in before.hidden and before.asks_for(name) is None:
+        if name not in before.hidden and before.component(name) is None:
             yield name, f"{name} stays hidden, also if a newer shipped layout asks for it."
-    for asked in after.asked:
-        if before.asks_for(asked.component) is None:
-            needed = ", and must be given" if asked.required else ""
-            yield asked.component, f"{asked.labels['en']} is asked for as well{needed}."
+    for entry in after.components:
+        if before.component(entry.component) is None:
+            needed = ", and must be given" if entry.required else ""
+            yield entry.component, f"{entry.labels['en']} is asked for as well{needed}."
 
 
 def _asked_otherwise(before: Layout, after: Layout) -> Iterator[tuple[str, str]]:
-    for asked in after.asked:
-        was = before.asks_for(asked.component)
+    for entry in after.components:
+        was = before.component(entry.component)
         if was is None:
             continue
-        yield from ((asked.component, detail) for detail in _labels(was, asked))
-        if was.required != asked.required:
-            how = "must be given" if asked.required else "may be left out"
-            yield asked.component, f"{asked.labels['en']} {how}."
+        yield from ((entry.component, detail) for detail in _labels(was, entry))
+        if was.required != entry.required:
+            how = "must be given" if entry.required else "may be left out"
+            yield entry.component, f"{entry.labels['en']} {how}."
 
 
-def _labels(was: Asked, asked: Asked) -> Iterator[str]:
-    for language, text in asked.labels.items():
+def _labels(was: LayoutComponent, entry: LayoutComponent) -> Iterator[str]:
+    for language, text in entry.labels.items():
         old = was.labels.get(language)
         if old != text:
             instead = f" instead of “{old}”" if old else ""
-            yield f"{asked.component} is called “{text}” in {language_name(language)}{instead}."
+            yield f"{entry.component} is called “{text}” in {language_name(language)}{instead}."
 
 
 def _moved(before: Layout, after: Layout) -> Iterator[tuple[str, str]]:
-    old = [a.component for a in before.asked if after.asks_for(a.component)]
-    new = [a.component for a in after.asked if before.asks_for(a.component)]
+    old = [a.component for a in before.components if after.component(a.component)]
+    new = [a.component for a in after.components if before.component(a.component)]
     kept: set[str] = set()
     for block in SequenceMatcher(None, old, new, autojunk=False).get_matching_blocks():
         kept.update(new[block.b : block.b + block.size])
-    order = [a.component for a in after.asked]
+    order = [a.component for a in after.components]
     for name in new:
         if name not in kept:
             at = order.index(name)
@@ -87,8 +87,8 @@ def _moved(before: Layout, after: Layout) -> Iterator[tuple[str, str]]:
 
 
 def _label(layout: Layout, component: str) -> str:
-    asked = layout.asks_for(component)
-    return asked.labels["en"] if asked else component
+    entry = layout.component(component)
+    return entry.labels["en"] if entry else component
 
 
 def _lines(before: Layout, after: Layout) -> Iterator[tuple[str, str]]:

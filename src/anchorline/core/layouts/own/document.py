@@ -27,7 +27,7 @@ _NEVER_ASKED = ("country", "country_code")
 
 
 @dataclass(frozen=True, slots=True)
-class AskedChange:
+class ComponentChange:
     """What is different about one component that is asked for.
 
     Attributes:
@@ -92,7 +92,7 @@ class OwnLayout:
     title: str
     countries: tuple[str, ...]
     forms: tuple[str, ...]
-    ask: tuple[AskedChange, ...]
+    ask: tuple[ComponentChange, ...]
     lines: tuple[LineChange, ...]
 
     @property
@@ -136,7 +136,7 @@ class _Reader:
                 seen.add(code)
                 yield code
 
-    def ask(self, entries: Iterable[Document]) -> Iterator[AskedChange]:
+    def ask(self, entries: Iterable[Document]) -> Iterator[ComponentChange]:
         seen: set[str] = set()
         for index, entry in enumerate(entries):
             name = self._name(entry, f"/ask/{index}")
@@ -146,7 +146,7 @@ class _Reader:
                 self._say(f"/ask/{index}", f"{name} is changed by an entry above; join the two.")
                 continue
             seen.add(name)
-            change = AskedChange(
+            change = ComponentChange(
                 index=index,
                 component=name,
                 labels={tag: text for tag, text in (entry.get("label") or {}).items() if text},
@@ -185,7 +185,7 @@ class _Reader:
             return str(extra)
         return None
 
-    def _agrees(self, change: AskedChange) -> bool:
+    def _agrees(self, change: ComponentChange) -> bool:
         """Whether an entry does not contradict itself."""
         pointer = f"/ask/{change.index}"
         strange = [tag for tag in change.labels if not _LANGUAGE.fullmatch(tag)]

@@ -1,7 +1,7 @@
-"""Which layout holds for a country on a form.
+"""Which layout applies to a country on a form.
 
-A form's own layout speaks first, then the administrator's for the country everywhere, then the
-shipped one. Each is laid over the next: what one does not say, the next one says.
+Three layers: the own layout of the form, the own layout for the country everywhere, the shipped
+layout. What a layer does not change is as in the next one.
 """
 
 from __future__ import annotations
@@ -47,8 +47,8 @@ class LayoutsInForce:
             return self.everywhere
         return self._by_form.get(form, self.everywhere)
 
-    def with_trial(self, own: OwnLayout) -> LayoutsInForce:
-        """As it would be, were a draft published; it takes the place of its published version."""
+    def with_draft(self, own: OwnLayout) -> LayoutsInForce:
+        """As it would be, were a draft published in place of its published version."""
         others = [p for p in self.published if p.own.key != own.key]
         return LayoutsInForce(self.shipped, [*others, Published(own, None)])
 
@@ -56,15 +56,15 @@ class LayoutsInForce:
         """As it would be without an own layout."""
         return LayoutsInForce(self.shipped, [p for p in self.published if p.own.key != key])
 
-    def _laid_over(self, below: LayoutLibrary, layers: list[Published]) -> LayoutLibrary:
+    def _laid_over(self, base: LayoutLibrary, layers: list[Published]) -> LayoutLibrary:
         if not layers:
-            return below
+            return base
         changed: dict[str, Layout] = {}
         for layer in layers:
             for code in layer.own.countries:
-                layout = changed.get(code) or below.get(code)
+                layout = changed.get(code) or base.get(code)
                 if layout is not None:
                     changed[code] = derive(
                         layout, layer.own, layer.version, shipped=self.shipped.require(code)
                     )
-        return LayoutLibrary(changed.get(known.country_code, known) for known in below)
+        return LayoutLibrary(changed.get(known.country_code, known) for known in base)

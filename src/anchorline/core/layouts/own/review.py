@@ -1,6 +1,6 @@
-"""What stands against publishing an own layout, as far as layouts alone can tell.
+"""The reasons why an own layout cannot be published, as far as layouts show them.
 
-`forms.layout_fit` holds it against the forms that it is for.
+`forms.layout_fit` checks it against the forms that it is for.
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from ..library import LayoutLibrary
 from ..model import Layout
 from ..notation import Line, written_line
 from .derive import place_of_line, traced_lines
-from .document import AskedChange, LineChange, OwnLayout
+from .document import ComponentChange, LineChange, OwnLayout
 from .precedence import LayoutsInForce
 
 
@@ -21,11 +21,11 @@ def review(own: OwnLayout, in_force: LayoutsInForce) -> list[Problem]:
     others = in_force.without(own.key)
     # What it is laid over: what holds everywhere where it is for named forms.
     library = others.everywhere if own.forms else others.shipped
-    below = [library.require(code) for code in own.countries]
+    base = [library.require(code) for code in own.countries]
     return [
         *_places_taken(own, others),
-        *(problem for change in own.ask for problem in _ask(own, change, below)),
-        *(problem for change in own.lines for problem in _line(own, change, below)),
+        *(problem for change in own.ask for problem in _ask(own, change, base)),
+        *(problem for change in own.lines for problem in _line(own, change, base)),
         *_empty(own),
     ]
 
@@ -51,34 +51,34 @@ def _places_taken(own: OwnLayout, others: LayoutsInForce) -> Iterator[Problem]:
                 yield Problem(f"/countries/{index}", f"{detail} Change that one instead.")
 
 
-def _ask(own: OwnLayout, change: AskedChange, below: list[Layout]) -> Iterator[Problem]:
+def _ask(own: OwnLayout, change: ComponentChange, base: list[Layout]) -> Iterator[Problem]:
     pointer = f"/ask/{change.index}"
-    asking = [layout for layout in below if layout.asks_for(change.component)]
+    asking = [layout for layout in base if layout.component(change.component)]
     if change.hidden:
         yield from _hidden_but_required(change, asking, pointer)
     elif not asking and not change.add:
-        names = _countries(below)
+        names = _countries(base)
         detail = f"{names} does not ask for {change.component}: say add: true to ask for it."
         yield Problem(f"{pointer}/component", detail)
-    known = {a.component for layout in below for a in layout.asked} | {
+    known = {a.component for layout in base for a in layout.components} | {
         c.component for c in own.ask if c.add
     }
     if change.after is not None and change.after not in known:
         nearest = nearest_names(change.after, known)
         hint = f" Did you mean {' or '.join(nearest)}?" if nearest else ""
-        detail = f"{_countries(below)} does not ask for {change.after!r}.{hint}"
+        detail = f"{_countries(base)} does not ask for {change.after!r}.{hint}"
         yield Problem(f"{pointer}/after", detail)
 
 
 def _hidden_but_required(
-    change: AskedChange, asking: Iterable[Layout], pointer: str
+    change: ComponentChange, asking: Iterable[Layout], pointer: str
 ) -> Iterator[Problem]:
     if change.required is False:
         return
     needing = [
         layout
         for layout in asking
-        if (asked := layout.asks_for(change.component)) is not None and asked.required
+        if (entry := layout.component(change.component)) is not None and entry.required
     ]
     if needing:
         detail = (
@@ -88,11 +88,11 @@ def _hidden_but_required(
         yield Problem(f"{pointer}/hidden", detail)
 
 
-def _line(own: OwnLayout, change: LineChange, below: list[Layout]) -> Iterator[Problem]:
+def _line(own: OwnLayout, change: LineChange, base: list[Layout]) -> Iterator[Problem]:
     pointer = f"/lines/{change.index}"
-    with_script = [layout for layout in below if change.script in layout.lines]
+    with_script = [layout for layout in base if change.script in layout.lines]
     if not with_script:
-        detail = f"{_countries(below)} writes no lines of its own in {change.script}."
+        detail = f"{_countries(base)} writes no lines of its own in {change.script}."
         yield Problem(f"{pointer}/script", detail)
         return
     if change.act == "add":
@@ -132,11 +132,11 @@ def _countries(layouts: Iterable[Layout]) -> str:
 
 def effective(own: OwnLayout, in_force: LayoutsInForce, country_code: str) -> Layout:
     """The layout of a country as it would be, were the own layout published."""
-    trial = in_force.with_trial(own)
-    return trial.on_form(own.forms[0] if own.forms else None).require(country_code)
+    planned = in_force.with_draft(own)
+    return planned.on_form(own.forms[0] if own.forms else None).require(country_code)
 
 
-def below(own: OwnLayout, in_force: LayoutsInForce, country_code: str) -> Layout:
+def base_layout_of(own: OwnLayout, in_force: LayoutsInForce, country_code: str) -> Layout:
     """The layout of a country that an own layout is laid over."""
     library: LayoutLibrary = in_force.without(own.key).everywhere if own.forms else in_force.shipped
     return library.require(country_code)

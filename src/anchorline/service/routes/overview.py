@@ -1,0 +1,40 @@
+"""API: the overview, for the console's first page."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from anchorline.wire.base import Schema
+from anchorline.wire.session import EditionState, OverviewAnswer
+
+from ..access import Access
+from ..endpoints import ApiRequest, Router
+
+router = Router("overview")
+_WEEK = timedelta(days=7)
+
+
+@router.endpoint("GET", "/overview", access=Access.SERVER, answer=OverviewAnswer)
+def get_overview(request: ApiRequest) -> Schema:
+    """The overview: reference data, forms, records, and how well capture goes."""
+    forms = request.services.forms.list()
+    capture = request.services.records.capture_counts(_WEEK)
+    return OverviewAnswer(
+        editions=[
+            EditionState(
+                dataset=edition.dataset,
+                number=edition.number,
+                addresses=edition.address_count,
+                countries=list(edition.countries),
+            )
+            for edition in request.services.gazetteer.current().editions
+        ],
+        forms=len(forms),
+        forms_published=sum(form.published_version is not None for form in forms),
+        drafts_waiting=sum(form.draft_differs for form in forms),
+        records=capture.records,
+        records_last_week=capture.recent,
+        captured=capture.captured,
+        picked=capture.picked,
+        picked_unchanged=capture.unchanged,
+    )
