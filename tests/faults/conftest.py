@@ -8,17 +8,15 @@ import signal
 import socket
 import subprocess
 import sys
-import tempfile
 import threading
 import time
 from collections import Counter
 from contextlib import contextmanager
-from pathlib import Path
 
 import psutil
 import pytest
 
-from tests.conftest import PROJECT, Stack, free_port
+from tests.conftest import PROJECT, Stack, free_port, new_folder
 from tests.faults.people import People
 
 FIGURES: list[str] = []
@@ -154,8 +152,7 @@ def service_in(folder, **environment):
 
 @pytest.fixture(scope="session")
 def service():
-    folder = Path(tempfile.mkdtemp(prefix="anchorline-faults-", dir="/tmp"))
-    folder.chmod(0o755)
+    folder = new_folder("faults")
     with service_in(folder) as running:
         yield running
     shutil.rmtree(folder)

@@ -1,5 +1,6 @@
 """The worker holds the leases of its jobs, whatever their processes get of the machine."""
 
+import os
 import sys
 import time
 import uuid
@@ -8,6 +9,7 @@ import pytest
 from sqlalchemy import text
 
 from anchorline.service.context import make_services
+from anchorline.service.loading.priority import NICENESS
 from anchorline.service.loading.worker import DATABASE_AWAY, Worker
 from anchorline.service.settings import read_settings
 from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, NewJob
@@ -23,12 +25,13 @@ def ends_with(status):
 @pytest.fixture
 def worker_of(database, database_url, tmp_path):
     """Makes workers whose jobs run a command of the test's."""
-    settings = read_settings({"ANCHORLINE_VAR_DIR": str(tmp_path), "ANCHORLINE_LOADS": "8"})
-    services, made = make_services(settings, database), []
+    given = {"ANCHORLINE_VAR_DIR": str(tmp_path), "ANCHORLINE_LOADS": "8"}
+    services, made = make_services(read_settings(given), database), []
     with database.transaction() as session:
         session.execute(text("UPDATE job SET state = 'cancelled'"))  # those of other tests
 
-    def make(command):
+    def make(command, **more):
+        settings = read_settings({**given, **more})
         made.append(Worker(settings, services, database_url, command=command, renew_every=0))
         return made[-1]
 
@@ -104,3 +107,15 @@ def test_a_process_that_ends_because_the_database_was_away_costs_no_attempt(
     process.wait(10)
     worker.look()
     assert (jobs.get(job).state, jobs.get(job).attempts) == ("running", 0), "started again"
+
+
+@pytest.mark.parametrize(
+    ("setting", "niceness"), [("", NICENESS), ("low", NICENESS), ("normal", 0)]
+)
+def test_jobs_step_back_behind_people_who_type_unless_the_settings_say_otherwise(
+    worker_of, job, setting, niceness
+):
+    worker = worker_of(SLEEPS, ANCHORLINE_LOAD_PRIORITY=setting)
+    worker.look()
+    (process,) = worker._running
+    assert os.getpriority(os.PRIO_PROCESS, process.pid) == niceness

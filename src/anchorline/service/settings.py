@@ -38,6 +38,10 @@ SETTINGS: dict[str, tuple[str, str]] = {
         "Bytes of the disk that loads and large bodies leave free for people's work",
     ),
     "ANCHORLINE_LOADS": ("2", "Loads that a worker does at once, 1 to 16"),
+    "ANCHORLINE_LOAD_PRIORITY": (
+        "low",
+        "low: loads step back behind everything else; normal: on a machine of their own",
+    ),
     "ANCHORLINE_ADDRESS_SEARCHES": (
         "50",
         "Searches a second that browser keys and pages may make from one network address",
@@ -52,6 +56,7 @@ SETTINGS: dict[str, tuple[str, str]] = {
     "ANCHORLINE_LOG_LEVEL": ("info", "debug, info, warning or error"),
     "ANCHORLINE_HTTPS": ("no", "yes where people reach the service by https: secure cookies"),
 }
+LOAD_PRIORITIES = ("low", "normal")
 LOG_LEVELS = ("debug", "info", "warning", "error")
 
 
@@ -75,6 +80,7 @@ class Settings:
     max_upload: int
     reserved_space: int
     loads: int
+    load_priority: str
     account: str
     address_searches: int
     address_calls: int
@@ -158,6 +164,7 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         max_upload=number("ANCHORLINE_MAX_UPLOAD", 1024, 1 << 50),
         reserved_space=number("ANCHORLINE_RESERVED_SPACE", 0, 1 << 50),
         loads=number("ANCHORLINE_LOADS", 1, 16),
+        load_priority=choice("ANCHORLINE_LOAD_PRIORITY", LOAD_PRIORITIES),
         account=given.get("ANCHORLINE_ACCOUNT", SETTINGS["ANCHORLINE_ACCOUNT"][0]),
         address_searches=number("ANCHORLINE_ADDRESS_SEARCHES", 1, 1_000_000),
         address_calls=number("ANCHORLINE_ADDRESS_CALLS", 1, 1_000_000),

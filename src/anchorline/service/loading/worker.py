@@ -1,8 +1,9 @@
 """The worker: looks for jobs and gives each a process of its own.
 
-Jobs run at a low priority, so that whoever types does not notice them, and their memory goes
-back to the system when they end. A job's process that dies is noticed at once. The worker holds
-the jobs' leases itself, at a normal priority: a process that gets little time loses nothing.
+Unless the settings say otherwise, jobs run at a low priority, so that people who type do not
+notice them. Their memory goes back to the system when they end, and a job's process that dies is
+noticed at once. The worker renews the jobs' leases itself, at a normal priority: a process that
+gets little processor time loses nothing.
 """
 
 from __future__ import annotations
@@ -111,8 +112,10 @@ class Worker:
             stdin=subprocess.DEVNULL,
             start_new_session=True,
         )
-        with suppress(ProcessLookupError):  # it ended already, which is noticed at the next look
-            step_back(process.pid)
+        if self._settings.load_priority == "low":
+            # One that has ended already is noticed at the next look.
+            with suppress(ProcessLookupError):
+                step_back(process.pid)
         self._running[process] = (job, claim)
         _log.info("job started", job=job.id, kind=job.kind, dataset=job.dataset)
         return True
