@@ -178,7 +178,7 @@ def test_a_key_that_cannot_be_one_is_said(key):
         (lambda c: c.fill("f", "s", address_id=5), "address_id"),
         (lambda c: c.fill("f", "s", address_id="a", components={}), "Give one of"),
         (lambda c: c.lines("GB", {"street": 5}), "components.street"),
-        (lambda c: c.check("GB", {"street": "x" * 5000}), "at most 4000"),
+        (lambda c: c.check("GB", {"street": "x" * 5000}), "At most 4000"),
         (lambda c: c.submit("f", {"a": []}), "values.a"),
         (lambda c: c.suggest("\ud800"), "cannot be sent"),
         (lambda c: c.address("\ud800"), "cannot be sent"),

@@ -3,7 +3,6 @@
 from importlib import resources
 
 import pytest
-import yaml
 
 from anchorline.core.gazetteer.abbreviations import (
     index_words,
@@ -13,6 +12,7 @@ from anchorline.core.gazetteer.abbreviations import (
 )
 from anchorline.core.match_ranges import match_ranges
 from anchorline.core.text import fold
+from anchorline.yaml_documents import read_yaml
 
 
 @pytest.mark.parametrize(
@@ -68,7 +68,7 @@ def test_another_spelling_of_the_same_word_is_highlighted(typed, label, marked):
 
 def test_the_file_of_short_forms_is_folded_and_says_nothing_twice():
     path = resources.files("anchorline.core.gazetteer") / "data" / "abbreviations.yaml"
-    for language, document in yaml.safe_load(path.read_text("utf-8")).items():
+    for language, document in read_yaml(path.read_bytes()).items():
         for long, shorts in document["words"].items():
             assert [fold(word) for word in (long, *shorts)] == [long, *shorts], language
             assert len(set(shorts)) == len(shorts)

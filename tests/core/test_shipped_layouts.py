@@ -6,7 +6,6 @@ from importlib import resources
 from itertools import pairwise
 
 import pytest
-import yaml
 from babel import Locale
 from hypothesis import given
 from hypothesis import strategies as st
@@ -15,6 +14,7 @@ from jsonschema_rs import Draft202012Validator
 from anchorline.core.address import COMPONENTS
 from anchorline.core.layouts import check_components, shipped_layouts, spelt_postcode, write_lines
 from anchorline.core.layouts.postcodes import regions_of_postcode, well_formed_spans
+from anchorline.yaml_documents import read_yaml
 
 PACKAGE = resources.files("anchorline.core.layouts")
 FILES = sorted(f for f in (PACKAGE / "data").iterdir() if re.fullmatch("[A-Z]{2}.yaml", f.name))
@@ -41,7 +41,7 @@ STRAY = re.compile(r"^[\s,;:/.#-]|[\s,;:/#-]$|\s\s|\s,|,[,;/-]|\(\)|\n")
 
 
 def document(file):
-    return yaml.load(file.read_bytes(), Loader=yaml.CSafeLoader)
+    return read_yaml(file.read_bytes())
 
 
 def postcode_of(layout):

@@ -9,6 +9,8 @@ from urllib.parse import quote
 import httpx
 from pydantic import BaseModel, ValidationError
 
+from anchorline.wire.faults import fault_detail
+
 from .errors import UnexpectedAnswerError, WrongArgumentError
 from .transport import Transport
 
@@ -59,8 +61,8 @@ def request_body(schema: type[_Answer], **values: object) -> _Answer:
         return schema.model_validate(values)
     except ValidationError as error:
         faults = [
-            f"{'.'.join(map(str, fault['loc'])) or schema.__name__}: {fault['msg']}"
-            for fault in error.errors(include_url=False, include_context=False)
+            f"{'.'.join(map(str, fault['loc'])) or schema.__name__}: {fault_detail(fault, schema)}"
+            for fault in error.errors(include_url=False)
         ]
         raise WrongArgumentError("; ".join(faults)) from error
 

@@ -7,9 +7,8 @@ from collections.abc import Iterator
 from importlib import resources
 from typing import Any
 
-import yaml
-
 from anchorline.client import Client, FormDocument, SlotInputSchema
+from anchorline.yaml_documents import read_yaml
 
 from .world import COUNTRIES
 
@@ -37,7 +36,7 @@ _VENUES = {"GB": "corn exchange", "DE": "stadthalle", "US": "opera house"}
 def form_document(key: str) -> FormDocument:
     """A form of the scenario, with its slots' countries, parts and mapping written out."""
     text = (resources.files("anchorline.demo.forms") / f"{key}.yaml").read_text("utf-8")
-    document: dict[str, Any] = yaml.safe_load(text)
+    document: dict[str, Any] = read_yaml(text)
     for slot in document["slots"]:
         # A bill and an owner's letters may go further than pianos are tuned.
         slot["countries"] = [*COUNTRIES, *slot.pop("also", ())]

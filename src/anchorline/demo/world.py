@@ -13,9 +13,8 @@ from collections.abc import Iterator
 from importlib import resources
 from typing import Any
 
-import yaml
-
 from anchorline.core.gazetteer import Row
+from anchorline.yaml_documents import read_yaml
 
 from .postcode_styles import postcode_maker
 
@@ -36,7 +35,7 @@ def make_rows(
 def read_place(code: str) -> dict[str, Any]:
     """The names and habits of a country."""
     text = (resources.files("anchorline.demo.places") / f"{code}.yaml").read_text("utf-8")
-    place: dict[str, Any] = yaml.safe_load(text)
+    place: dict[str, Any] = read_yaml(text)
     return place
 
 

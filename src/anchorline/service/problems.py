@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from http import HTTPStatus
-from typing import Any, get_args
+from typing import Any
 
 import orjson
 from flask import Flask, Response
@@ -17,14 +17,13 @@ from anchorline.core.errors import (
     DocumentError,
     Problem,
     UnknownNameError,
-    nearest_names,
-    shown,
 )
 from anchorline.store.database import (
     DatabaseUnavailableError,
     NotThereError,
     StorageFullError,
 )
+from anchorline.wire.faults import fault_detail
 from anchorline.wire.problems import PROBLEM_TYPE, ProblemAnswer, ProblemPlace
 
 from .logs import logger
@@ -92,48 +91,13 @@ def from_validation(
     error: ValidationError, schema: type[BaseModel], prefix: str = "/"
 ) -> ProblemError:
     """422 for a body or query that does not have its schema, with the nearest known names."""
-    names = _field_names(schema)
     problems = []
     for fault in error.errors(include_url=False, include_input=False)[:MOST_LISTED]:
         # Parts of a union's place that name the variant are not part of the pointer.
         place = [str(p) for p in fault["loc"] if not str(p)[:1].isupper()]
         pointer = prefix + "/".join(map(escape_pointer, place)) if place else prefix.rstrip("/")
-        problems.append(Problem(pointer, _sentence(fault, names)))
+        problems.append(Problem(pointer, fault_detail(fault, schema)))
     return invalid(problems, error.error_count())
-
-
-def _sentence(fault: object, names: set[str]) -> str:
-    kind, context = fault["type"], fault.get("ctx", {})  # type: ignore[index,attr-defined]
-    if kind == "extra_forbidden":
-        name = str(fault["loc"][-1])  # type: ignore[index]
-        nearest = nearest_names(name, names)
-        hint = f" Did you mean {' or '.join(nearest)}?" if nearest else ""
-        return f"{shown(name)} is not known here.{hint}"
-    if kind == "missing":
-        return "This is needed."
-    if kind == "string_too_long":
-        return f"At most {context['max_length']} characters."
-    if kind == "value_error":
-        return str(context["error"])
-    return f"{fault['msg']}."  # type: ignore[index]
-
-
-def _field_names(schema: type[BaseModel]) -> set[str]:
-    """Names of the fields of a schema and of the schemas inside it."""
-    names: set[str] = set()
-    waiting: list[object] = [schema]
-    seen: set[object] = set()
-    while waiting:
-        one = waiting.pop()
-        if isinstance(one, type) and issubclass(one, BaseModel):
-            if one in seen:
-                continue
-            seen.add(one)
-            names.update(one.model_fields)
-            waiting.extend(field.annotation for field in one.model_fields.values())
-        else:
-            waiting.extend(get_args(one))
-    return names
 
 
 def problem_of(error: Exception) -> ProblemError:

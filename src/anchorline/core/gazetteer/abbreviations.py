@@ -15,7 +15,7 @@ from functools import cache, lru_cache
 from importlib import resources
 from typing import Any
 
-import yaml
+from anchorline.yaml_documents import read_yaml
 
 from ..text import tokens
 
@@ -62,7 +62,7 @@ def _with(known: tuple[str, ...] | None, more: Iterable[str]) -> tuple[str, ...]
 @cache
 def _file() -> dict[str, Any]:
     path = resources.files("anchorline.core.gazetteer") / "data" / "abbreviations.yaml"
-    document: dict[str, Any] = yaml.safe_load(path.read_text("utf-8"))
+    document: dict[str, Any] = read_yaml(path.read_bytes())
     return document
 
 

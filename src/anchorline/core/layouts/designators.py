@@ -11,7 +11,7 @@ from functools import cache, lru_cache
 from importlib import resources
 from typing import Any
 
-import yaml
+from anchorline.yaml_documents import read_yaml
 
 from ..text import tokens
 
@@ -55,5 +55,5 @@ def _designators(component: str, languages: tuple[str, ...]) -> tuple[list[str],
 @cache
 def _file() -> dict[str, Any]:
     path = resources.files("anchorline.core.layouts") / "data" / "designators.yaml"
-    document: dict[str, Any] = yaml.load(path.read_bytes(), Loader=yaml.CSafeLoader)
+    document: dict[str, Any] = read_yaml(path.read_bytes())
     return document
