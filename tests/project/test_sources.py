@@ -127,3 +127,12 @@ def test_nothing_built_is_kept_with_the_sources():
         ["git", "ls-files"], cwd=PROJECT, check=True, capture_output=True, text=True
     ).stdout.split("\n")
     assert [name for name in listed if re.search(r"\.(so|o|pyc)$|^(src/)?build/", name)] == []
+
+
+def test_the_core_reads_no_clock():
+    """It may count days; what time it is, it is told."""
+    clocks = {"now", "today", "utcnow", "monotonic", "perf_counter", "process_time"}
+    for path in tracked("src/anchorline/core/*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.Attribute):
+                assert node.attr not in clocks, f"{path}:{node.lineno} reads a clock"

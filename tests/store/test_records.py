@@ -16,7 +16,8 @@ from anchorline.store.database import (
 )
 from anchorline.store.forms import FormStore
 from anchorline.store.purge import purge_expired
-from anchorline.store.records import BadCursorError, IdempotencyKey, NewRecord, RecordStore
+from anchorline.store.record_order import BadCursorError
+from anchorline.store.records import IdempotencyKey, NewRecord, RecordStore
 
 WEEK = timedelta(days=7)
 ADDRESS = Captured(

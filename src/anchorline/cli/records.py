@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 import click
 
+from anchorline.wire.records import RecordSort
 from anchorline.wire.words import counted
 
 from .finding import Connect
@@ -20,7 +23,7 @@ def records() -> None:
 @click.option("--search", default="", help="Only those with all of these words.")
 @click.option(
     "--sort",
-    type=click.Choice(["newest", "oldest", "label", "-label"]),
+    type=click.Choice(get_args(RecordSort)),
     default="newest",
     show_default=True,
 )

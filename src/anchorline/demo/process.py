@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import os
-import signal
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import click
 import httpx
 import psutil
+
+from anchorline.child_processes import end_processes
 
 STOP_SECONDS = 40
 
@@ -65,20 +65,8 @@ def running_pid() -> int | None:
 
 def end(pid: int) -> None:
     """Asks a process of the service to end, and waits for it."""
-    try:
-        os.kill(pid, signal.SIGTERM)
-    except ProcessLookupError:
-        return
-    deadline = time.monotonic() + STOP_SECONDS
-    while time.monotonic() < deadline:
-        try:
-            if os.waitpid(pid, os.WNOHANG)[0]:
-                return
-        except ChildProcessError:
-            if not Path(f"/proc/{pid}").exists():
-                return
-        time.sleep(0.05)
-    raise DemoError(f"The service (process {pid}) does not stop; look at its log.")
+    if not end_processes([pid], STOP_SECONDS, kill=False):
+        raise DemoError(f"The service (process {pid}) does not stop; look at its log.")
 
 
 def url() -> str:

@@ -7,14 +7,13 @@ with the port and the generated password of the one database account.
 
 from __future__ import annotations
 
-import os
 import shutil
-import signal
 import socket
 import subprocess
 import time
 from pathlib import Path
 
+from anchorline.child_processes import end_processes
 from anchorline.private_files import UnsafeFolderError
 
 from .database import COLLATION, Database, DatabaseUnavailableError
@@ -68,7 +67,7 @@ class LocalServer:
             if running is not None:
                 if _answers(kept.url):
                     return kept.url
-                _end(running)
+                end_processes([running], STOP_SECONDS)
             access = ServerAccess(self._port(kept.port), kept.password)
             if access != kept:
                 self._folder.write_access(access)
@@ -100,9 +99,9 @@ class LocalServer:
 
     def stop(self) -> None:
         """Stops the server in order; does nothing where it does not run."""
-        pid = self._process.pid if self._process is not None else self._running_pid()
-        if pid is not None:
-            _end(pid, self._process)
+        running = self._process or self._running_pid()
+        if running is not None:
+            end_processes([running], STOP_SECONDS)
         self._process = None
 
     def renew_password(self) -> None:
@@ -202,19 +201,3 @@ def _answers(url: str) -> bool:
     finally:
         database.close()
     return True
-
-
-def _end(pid: int, process: subprocess.Popen[bytes] | None = None) -> None:
-    """Asks a server to end, and makes it end where it does not."""
-    try:
-        os.kill(pid, signal.SIGTERM)
-    except ProcessLookupError:
-        return
-    deadline = time.monotonic() + STOP_SECONDS
-    while time.monotonic() < deadline:
-        if process is not None and process.poll() is not None:
-            return
-        if process is None and not Path(f"/proc/{pid}").exists():
-            return
-        time.sleep(0.05)
-    os.kill(pid, signal.SIGKILL)

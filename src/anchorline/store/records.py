@@ -2,27 +2,24 @@
 
 from __future__ import annotations
 
-import base64
-import binascii
 import secrets
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
-import orjson
 from sqlalchemy import Select, and_, func, or_, select
 from sqlalchemy.orm import Session
 
 from anchorline.core.address import Facts
 from anchorline.core.forms import Captured
+from anchorline.core.kinds import RecordSort
 from anchorline.core.text import fold
 
 from .database import AlreadyThereError, Database, NotThereError
 from .idempotency import IdempotencyKey, made_before, note_key
+from .record_order import RECORD_ORDERS, cursor_after, read_cursor
 from .schema import RecordAddressRow, RecordRow
-
-SORTS: tuple[str, ...] = ("newest", "oldest", "label", "-label")
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,10 +85,6 @@ class CaptureCounts:
 LATEST = 500
 
 
-class BadCursorError(ValueError):
-    """The cursor was not handed out by this list."""
-
-
 class RecordStore:
     """Reads and writes records."""
 
@@ -142,7 +135,7 @@ class RecordStore:
         *,
         form: str | None = None,
         search: str = "",
-        sort: str = "newest",
+        sort: RecordSort = "newest",
         limit: int = 50,
         after: str | None = None,
     ) -> RecordPage:
@@ -151,16 +144,15 @@ class RecordStore:
         Args:
             form: only those of this form.
             search: only those in which every word of it stands somewhere.
-            sort: one of SORTS.
             after: the cursor of the page before.
 
         Raises:
             BadCursorError: `after` is not a cursor of a list sorted this way.
         """
         query = _filtered(select(RecordRow), form, search)
-        column, descending = _SORT_COLUMNS[sort]
+        column, descending = RECORD_ORDERS[sort].column, RECORD_ORDERS[sort].descending
         if after is not None:
-            value, last_id = _read_cursor(after, sort)
+            value, last_id = read_cursor(after, sort)
             beyond = column < value if descending else column > value
             id_beyond = RecordRow.id < last_id if descending else RecordRow.id > last_id
             query = query.where(or_(beyond, and_(column == value, id_beyond)))
@@ -170,7 +162,7 @@ class RecordStore:
             total = session.scalar(_filtered(select(func.count(RecordRow.id)), form, search)) or 0
         more = len(rows) > limit
         rows = rows[:limit]
-        cursor = _cursor(rows[-1], sort) if more else None
+        cursor = cursor_after(rows[-1], sort) if more else None
         return RecordPage([_summary(row) for row in rows], cursor, total)
 
     def captured_in(
@@ -213,42 +205,12 @@ class RecordStore:
         return CaptureCounts(total, recent or 0, len(latest), len(picked), unchanged)
 
 
-_SORT_COLUMNS: dict[str, tuple[Any, bool]] = {
-    "newest": (RecordRow.made_at, True),
-    "oldest": (RecordRow.made_at, False),
-    "label": (RecordRow.label, False),
-    "-label": (RecordRow.label, True),
-}
-_SORT_VALUES: dict[str, Callable[[RecordRow], str]] = {
-    "newest": lambda row: row.made_at.isoformat(),
-    "oldest": lambda row: row.made_at.isoformat(),
-    "label": lambda row: row.label,
-    "-label": lambda row: row.label,
-}
-
-
 def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:
     if form is not None:
         query = query.where(RecordRow.form == form)
     for word in fold(search).split():
         query = query.where(RecordRow.search_text.contains(word, autoescape=True))
     return query
-
-
-def _cursor(row: RecordRow, sort: str) -> str:
-    return base64.urlsafe_b64encode(orjson.dumps([sort, _SORT_VALUES[sort](row), row.id])).decode()
-
-
-def _read_cursor(cursor: str, sort: str) -> tuple[Any, str]:
-    try:
-        kept_sort, value, identifier = orjson.loads(base64.urlsafe_b64decode(cursor.encode()))
-        if kept_sort != sort or not isinstance(identifier, str) or not isinstance(value, str):
-            raise ValueError("another list's cursor")
-        by_time = sort in ("newest", "oldest")
-        # Near the ends of the calendar a time has no UTC (OverflowError).
-        return (datetime.fromisoformat(value).astimezone(UTC) if by_time else value), identifier
-    except (ValueError, TypeError, OverflowError, binascii.Error) as error:
-        raise BadCursorError("This cursor was not handed out by this list.") from error
 
 
 def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime) -> None:

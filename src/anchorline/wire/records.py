@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
+
+from anchorline.core.kinds import RecordSort as RecordSort
 
 from .base import CountryCode, RequestSchema, Schema, Text, example
 from .finding import FactsSchema
@@ -131,7 +133,7 @@ class FormRecordQuery(RequestSchema):
     """Which records of a form, in which order."""
 
     search: Annotated[str, Field(max_length=200)] = ""
-    sort: Literal["newest", "oldest", "label", "-label"] = "newest"
+    sort: RecordSort = "newest"
     limit: Annotated[int, Field(ge=1, le=200)] = 50
     after: Annotated[str, Field(max_length=600)] | None = None
 

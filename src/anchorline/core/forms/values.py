@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping
+from datetime import date
 
 from ..address import escape_pointer
 from ..errors import Problem, nearest_names, unknown_name_detail
@@ -13,8 +14,7 @@ from .model import Field, Form
 from .visibility import is_shown
 
 _EMAIL = re.compile(r"[^@\s]+@[^@\s.]+(\.[^@\s.]+)+")
-_DATE = re.compile(r"(\d{4})-(\d\d)-(\d\d)")
-_DAYS = (31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
+_DATE = re.compile(r"\d{4}-\d\d-\d\d", re.ASCII)
 Values = dict[str, object]
 
 
@@ -94,12 +94,11 @@ def _text_fault(item: Field, text: str) -> str:
 
 
 def _is_date(text: str) -> bool:
-    """Whether a text is a calendar date of ISO 8601, in the Gregorian calendar."""
-    match = _DATE.fullmatch(text)
-    if not match:
+    """Whether a text is a calendar date, written as ISO 8601's extended format has it."""
+    if not _DATE.fullmatch(text):
         return False
-    year, month, day = map(int, match.groups())
-    if not (year >= 1 and 1 <= month <= 12 and 1 <= day <= _DAYS[month - 1]):
+    try:
+        date.fromisoformat(text)
+    except ValueError:
         return False
-    leap = year % 4 == 0 and (year % 100 != 0 or year % 400 == 0)
-    return leap or (month, day) != (2, 29)
+    return True

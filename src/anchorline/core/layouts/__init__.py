@@ -7,7 +7,7 @@ layout, `lines` writes an address out with them, `check` holds an address agains
 what a country's scheme tells of a postcode.
 """
 
-from .check import Unused, check_components, masks_hint, unused_components
+from .check import STANDS_FOR_STREET, Unused, check_components, masks_hint, unused_components
 from .library import LayoutLibrary, component_label, component_terms, shipped_layouts, usual_label
 from .lines import (
     LeftOut,
@@ -26,6 +26,7 @@ from .notation import written_line
 from .postcodes import postcode_beginnings, spelt_postcode
 
 __all__ = [
+    "STANDS_FOR_STREET",
     "Layout",
     "LayoutComponent",
     "LayoutLibrary",

@@ -29,7 +29,7 @@ _OFFERS: dict[str, tuple[str, ...]] = {
     "nation": ("region",),
 }
 # What people may leave out when something else says where in the street the address is.
-_STANDS_FOR_STREET = ("street", "place", "building", "po_box", "district", "organisation")
+STANDS_FOR_STREET = ("street", "place", "building", "po_box", "district", "organisation")
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +93,7 @@ def _missing(layout: Layout, components: Components) -> list[Problem]:
     for entry in layout.components:
         if not entry.required or components.get(entry.component):
             continue
-        if entry.component == "street" and any(components.get(c) for c in _STANDS_FOR_STREET):
+        if entry.component == "street" and any(components.get(c) for c in STANDS_FOR_STREET):
             continue
         if entry.component == "region_code" and components.get("region"):
             continue  # an unknown region name is reported once, by _region

@@ -8,7 +8,7 @@ from functools import lru_cache
 from itertools import compress
 
 from ..gazetteer.rows import COMPONENT_COLUMNS, TEXT_COLUMNS, RowBlock
-from ..layouts import Layout, LayoutLibrary, spelt_postcode
+from ..layouts import STANDS_FOR_STREET, Layout, LayoutLibrary, spelt_postcode
 from .columns import (
     Fault,
     action_column,
@@ -22,7 +22,6 @@ from .positions import PositionChecker, read_degrees
 from .source import ACTION_COLUMN, Batch
 
 # What says where an address is when it has no street.
-_STANDS_FOR_STREET = ("street", "place", "building", "po_box", "district", "organisation")
 _PAIRS_REMEMBERED = 200_000
 
 
@@ -164,7 +163,7 @@ class RowChecker:
         for name in {"unknown-region", "swapped-town"}.intersection(regions):
             there = (i for i, found in enumerate(regions) if found == name)
             note(name, there, "region", lambda i: " / ".join(p[i] for p in places if p[i]))
-        stands = [texts[name] for name in _STANDS_FOR_STREET if name in texts]
+        stands = [texts[name] for name in STANDS_FOR_STREET if name in texts]
         if not any(map(all, stands)):
             bare = [not any(values) for values in zip(*stands, strict=True)] or [True] * len(block)
             note("no-street", compress(range(len(block)), bare), "street", lambda _: "")

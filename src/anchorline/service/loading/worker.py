@@ -16,6 +16,7 @@ import time
 from collections.abc import Sequence
 from contextlib import suppress
 
+from anchorline.child_processes import end_processes
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.job_model import Claim, Job, LostJobError
 
@@ -153,15 +154,7 @@ class Worker:
 
     def end_all(self) -> None:
         """Has the jobs' processes hand their jobs back, and ends them."""
-        for process in self._running:
-            process.terminate()
-        deadline = time.monotonic() + _STOP_SECONDS
-        for process in self._running:
-            try:
-                process.wait(max(0.1, deadline - time.monotonic()))
-            except subprocess.TimeoutExpired:
-                process.kill()
-                process.wait()
+        end_processes(self._running, _STOP_SECONDS)
         _log.info("worker stopped")
 
 

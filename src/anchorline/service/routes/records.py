@@ -17,8 +17,8 @@ from anchorline.core.forms import (
 )
 from anchorline.core.layouts import LayoutLibrary, component_label, one_line, write_lines
 from anchorline.store.database import ReusedKeyError
+from anchorline.store.record_order import BadCursorError
 from anchorline.store.records import (
-    BadCursorError,
     NewRecord,
     Record,
 )

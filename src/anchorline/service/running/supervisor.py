@@ -18,6 +18,7 @@ from contextlib import ExitStack, contextmanager
 
 from sqlalchemy import make_url
 
+from anchorline.child_processes import end_processes
 from anchorline.private_files import write_whole
 from anchorline.store.database import Database, DatabaseUnavailableError, StoreError
 from anchorline.store.local_server import LocalServer
@@ -195,12 +196,7 @@ class _Child:
         process = self._process
         if process is None or process.poll() is not None:
             return
-        process.terminate()
-        try:
-            process.wait(_STOP_SECONDS)
-        except subprocess.TimeoutExpired:
-            process.kill()
-            process.wait()
+        end_processes([process], _STOP_SECONDS)
 
 
 def _purge(url: str) -> None:

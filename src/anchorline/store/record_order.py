@@ -1,0 +1,76 @@
+"""The orders in which records are listed, and the cursors of their pages."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+import orjson
+
+from anchorline.core.kinds import RecordSort
+
+from .schema import RecordRow
+
+
+class BadCursorError(ValueError):
+    """The cursor was not handed out by this list."""
+
+
+@dataclass(frozen=True, slots=True)
+class RecordOrder:
+    """An order of records; the id settles it where the column is equal.
+
+    Attributes:
+        to_cursor, from_cursor: between a value of the column and the text that a cursor holds.
+    """
+
+    column: Any
+    descending: bool
+    to_cursor: Callable[[RecordRow], str]
+    from_cursor: Callable[[str], Any] = str
+
+
+def _time_of(text: str) -> datetime:
+    return datetime.fromisoformat(text).astimezone(UTC)
+
+
+def _made_at(row: RecordRow) -> str:
+    return row.made_at.isoformat()
+
+
+def _label_of(row: RecordRow) -> str:
+    return row.label
+
+
+RECORD_ORDERS: dict[RecordSort, RecordOrder] = {
+    "newest": RecordOrder(RecordRow.made_at, True, _made_at, _time_of),
+    "oldest": RecordOrder(RecordRow.made_at, False, _made_at, _time_of),
+    "label": RecordOrder(RecordRow.label, False, _label_of),
+    "-label": RecordOrder(RecordRow.label, True, _label_of),
+}
+
+
+def cursor_after(row: RecordRow, sort: RecordSort) -> str:
+    """Where the page after a row begins."""
+    kept = [sort, RECORD_ORDERS[sort].to_cursor(row), row.id]
+    return base64.urlsafe_b64encode(orjson.dumps(kept)).decode()
+
+
+def read_cursor(cursor: str, sort: RecordSort) -> tuple[Any, str]:
+    """The value of the column, and the id, of the row before the page.
+
+    Raises:
+        BadCursorError: it was not handed out by a list in this order.
+    """
+    try:
+        kept_sort, value, identifier = orjson.loads(base64.urlsafe_b64decode(cursor.encode()))
+        if kept_sort != sort or not isinstance(identifier, str) or not isinstance(value, str):
+            raise ValueError("another list's cursor")
+        # Near the ends of the calendar a time has no UTC (OverflowError).
+        return RECORD_ORDERS[sort].from_cursor(value), identifier
+    except (ValueError, TypeError, OverflowError, binascii.Error) as error:
+        raise BadCursorError("This cursor was not handed out by this list.") from error
