@@ -31,9 +31,13 @@ class Running:
 
 
 @contextmanager
-def service() -> Iterator[Running]:
-    """Runs the service with a worker, as an operator would, on an empty database."""
-    folder = (FOLDER / "service").resolve()
+def service(without: str = "") -> Iterator[Running]:
+    """Runs the service with a worker, as an operator would, on an empty database.
+
+    Args:
+        without: a shortcut to take out of it (`bench.shortcuts`).
+    """
+    folder = (FOLDER / f"service {without}".strip()).resolve()
     shutil.rmtree(folder, ignore_errors=True)
     folder.mkdir(parents=True)
     port = free_port()
@@ -43,6 +47,8 @@ def service() -> Iterator[Running]:
         "ANCHORLINE_PORT": str(port),
         "ANCHORLINE_DATABASE_PORT": str(free_port()),
         "ANCHORLINE_LOG_LEVEL": "warning",
+        "BENCH_WITHOUT": without,
+        "PYTHONPATH": str(Path(__file__).parent / "without"),
     }
     program = [sys.executable, "-m", "anchorline.service"]
     process = subprocess.Popen([*program, "run", "--worker"], env=environment)

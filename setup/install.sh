@@ -79,7 +79,7 @@ debian=(mariadb-server)
 command -v cc >/dev/null || debian+=(gcc libc6-dev)
 "${PYTHON:-python3}" -c 'import pathlib, sysconfig, sys
 sys.exit(not pathlib.Path(sysconfig.get_path("include"), "Python.h").exists())' || debian+=(python3-dev)
-[[ $purpose == test ]] && debian+=(chromium fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
+[[ $purpose == test ]] && debian+=(chromium-headless-shell fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
 mapfile -t missing < <(missing_packages "${debian[@]}")
 if ((${#missing[@]})); then
   rm -f "$stamps/Debian-packages"

@@ -1,4 +1,4 @@
-"""Debian's Chromium, driven by Playwright; axe-core from npm."""
+"""Debian's headless Chromium, driven by Playwright; axe-core from npm."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ AXE = (Path(__file__).parents[2] / "node_modules/axe-core/axe.min.js").read_text
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
         opened = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
+            executable_path="/usr/bin/chromium-headless-shell",
             args=["--no-sandbox", "--disable-background-networking", "--disable-component-update",
                   "--no-first-run", "--disable-sync", "--disable-quic"],
         )  # fmt: skip

@@ -45,7 +45,7 @@ def test_a_search_keeps_its_text_after_going_back(console, stack, client):
     page.wait_for_url(re.compile("search=felt"))
     page.locator("tbody a").first.click()
     page.wait_for_url(re.compile("/records/r"))
-    page.restore()
+    page.go_back()
     expect(page.get_by_label("Search the records")).to_have_value("felt")
     expect(page.locator("tbody a").first).to_contain_text("Felt")
 
@@ -70,7 +70,7 @@ def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
     page.get_by_role("link", name="Records", exact=True).click()
     page.get_by_role("button", name="Leave, lose the changes").click()
     page.get_by_role("heading", name="Records").wait_for()
-    page.restore()
+    page.go_back()
     expect(page.get_by_label("Label of pianos")).not_to_have_value("How many pianos there are")
 
 

@@ -79,7 +79,7 @@ def test_a_difference_says_what_stands_against_publishing(run, file):
 @pytest.mark.parametrize(
     ("text", "said"),
     [
-        ("key: [", "line 1, column"),
+        ("key: [", "line 2, column 1"),
         ("- a", "must hold names with values"),
         (LETTERS.replace("countries", "contries"), "/contries: 'contries' is not known here. Did"),
         (LETTERS.replace("title: Letters to the north\n", ""), "/title: This is needed."),

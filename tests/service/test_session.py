@@ -13,7 +13,7 @@ def person(stack):
 
 def test_a_person_signs_in_reads_and_signs_out(stack, person):
     assert person.get("/api/v1/session").json()["email"] == stack.access["admin_email"]
-    assert person.get("/api/v1/stand").json()["forms"] >= 4
+    assert person.get("/api/v1/overview").json()["forms"] >= 4
     assert person.delete("/api/v1/session").status_code == 204
     assert person.get("/api/v1/session").status_code == 401
 

@@ -51,7 +51,7 @@ class Keys:
     asked = 0
 
     def check(self, presented):
-        self.components += 1
+        self.asked += 1
         return ApiKey("1", "server", "Shop") if presented == "good" else None
 
 
@@ -59,7 +59,7 @@ class AwayKeys(Keys):
     """Answers once, and then not any more."""
 
     def check(self, presented):
-        if self.components:
+        if self.asked:
             raise DatabaseUnavailableError("away")
         return super().check(presented)
 
@@ -95,7 +95,7 @@ def test_typing_asks_for_a_key_once_in_a_while_only(gate):
         assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
         with pytest.raises(ProblemError):
             gate.authorize(request("bad"), Access.SERVER)
-    assert gate._keys.components == 2
+    assert gate._keys.asked == 2
 
 
 def test_a_page_token_opens_its_form_until_it_runs_out(gate):
