@@ -62,7 +62,12 @@ def main() -> None:
                     for name in list(places)[:: 1 if turn % 2 else -1]:
                         url, typed = places[name]
                         times = type_away(
-                            url, typed[:kept], people=people, seconds=seconds, pause=pause, turn=turn
+                            url,
+                            typed[:kept],
+                            people=people,
+                            seconds=seconds,
+                            pause=pause,
+                            turn=turn,
                         )
                         if turn:
                             found[name].add(times)

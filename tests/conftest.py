@@ -229,6 +229,12 @@ def scratch_stack() -> Iterator[Stack]:
 
 
 @pytest.fixture
+def throwaway_stack() -> Iterator[Stack]:
+    """A demo of one test's own, which may remove everything in it."""
+    yield from _stack(rows=500)
+
+
+@pytest.fixture
 def stack_database(stack: Stack) -> Iterator[Database]:
     """The running demo's own database, for what only an older release would have written."""
     database = Database(stack.database_url)

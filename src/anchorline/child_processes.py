@@ -1,17 +1,38 @@
-"""Ending processes."""
+"""Ending processes, and having them end with their parents."""
 
 from __future__ import annotations
 
-import subprocess
+import ctypes
+import os
+import signal
 from collections.abc import Iterable
 from contextlib import suppress
+from typing import Protocol
 
 import psutil
 
+_PR_SET_PDEATHSIG = 1
 
-def end_processes(
-    processes: Iterable[int | subprocess.Popen[bytes]], seconds: float, *, kill: bool = True
-) -> bool:
+
+class Child(Protocol):
+    """A child of this process, such as `subprocess.Popen`."""
+
+    @property
+    def pid(self) -> int:
+        """Its id."""
+
+    def poll(self) -> int | None:
+        """Its exit status; None while it runs."""
+
+
+def end_with_parent(parent: int) -> None:
+    """Has the kernel ask this process to end when its parent ends, however that comes."""
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+    if os.getppid() != parent:  # it ended before the call
+        os._exit(1)
+
+
+def end_processes(processes: Iterable[int | Child], seconds: float, *, kill: bool = True) -> bool:
     """Asks processes to end (SIGTERM) and waits until they have.
 
     Args:

@@ -16,6 +16,7 @@ from contextlib import contextmanager
 import psutil
 import pytest
 
+from anchorline.service.loading.job_process import PROCESS_NAME
 from tests.conftest import PROJECT, Stack, free_port, new_folder
 from tests.faults.people import People
 
@@ -88,10 +89,10 @@ class Service(Stack):
             command = child.cmdline()
             if "mariadbd" in command[0]:
                 name = "database"
+            elif child.name() == PROCESS_NAME.decode():
+                name = "job"
             elif "work" in command:
                 name = "worker"
-            elif "job" in command:
-                name = "job"
             elif child.ppid() == front.pid:
                 name = "parent of those that answer"
             else:

@@ -3,17 +3,16 @@
 import gzip
 import io
 import json
-import os
-import signal
 import time
 import uuid
-from pathlib import Path
 
 import httpx
+import psutil
 import pytest
 
 from anchorline.core.gazetteer.arrays import FORMAT_VERSION
 from anchorline.service.app import create_app, services_of
+from anchorline.service.loading.job_process import PROCESS_NAME
 from anchorline.service.settings import read_settings
 
 HEADER = "id,country_code,street,town,postcode,latitude,longitude\r\n"
@@ -288,29 +287,24 @@ def test_the_file_of_a_failed_load_is_thrown_away_by_somebody_only(http, name):
     assert http.post("jobs/nothing/retry").status_code == 404
 
 
-def pids_of_jobs(job):
-    """The processes that work on a job."""
-    found = []
-    for entry in Path("/proc").iterdir():
-        if not entry.name.isdigit():
-            continue
-        try:
-            command = (entry / "cmdline").read_bytes().split(b"\0")
-        except OSError:
-            continue
-        if b"job" in command and job.encode() in command and b"setpriv" not in command[0]:
-            found.append(int(entry.name))
-    return found
+def _processes(stack):
+    service = psutil.Process(int((stack.folder / "demo" / "service.pid").read_text()))
+    running = service.children(recursive=True)
+    return [p for p in running if p.status() != psutil.STATUS_ZOMBIE]
 
 
-def test_a_load_whose_process_is_killed_goes_on_where_it_was(http, name):
+def _is_job(process):
+    return process.name() == PROCESS_NAME.decode()
+
+
+def test_a_load_whose_process_is_killed_goes_on_where_it_was(scratch_stack, http, name):
     job = send(http, name, rows(60_000))
     deadline = time.monotonic() + 30
     while not (20_000 <= http.get(f"jobs/{job}").json()["rows_done"] < 60_000):
         assert time.monotonic() < deadline, http.get(f"jobs/{job}").json()
         time.sleep(0.01)
-    for pid in pids_of_jobs(job):
-        os.kill(pid, signal.SIGKILL)
+    (process,) = filter(_is_job, _processes(scratch_stack))
+    process.kill()
     assert http.get(f"datasets/{name}").json()["editions"] == [], "nothing is half there"
     done = wait(http, job)
     assert (done["state"], done["rows_done"], done["edition"]) == ("done", 60_000, 1)
@@ -409,20 +403,8 @@ def test_a_worker_builds_the_index_of_an_active_edition_that_cannot_be_opened(
 
 
 def _kill_worker(stack):
-    (worker,) = [
-        int(entry.name)
-        for entry in Path("/proc").iterdir()
-        if entry.name.isdigit() and _is_worker(entry, stack.folder)
-    ]
-    os.kill(worker, signal.SIGKILL)
-
-
-def _is_worker(entry, folder):
-    try:
-        command = (entry / "cmdline").read_bytes().split(b"\0")
-        return command[-2] == b"work" and str(folder).encode() in (entry / "environ").read_bytes()
-    except (OSError, IndexError):
-        return False
+    (worker,) = [p for p in _processes(stack) if p.cmdline()[-1:] == ["work"] and not _is_job(p)]
+    worker.kill()
 
 
 def test_a_file_larger_than_the_service_takes_is_refused_and_leaves_nothing(database, tmp_path):

@@ -1,7 +1,6 @@
 """The worker holds the leases of its jobs, whatever their processes get of the machine."""
 
 import os
-import sys
 import time
 import uuid
 
@@ -15,24 +14,31 @@ from anchorline.service.settings import read_settings
 from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, NewJob
 from anchorline.store.jobs import JobStore
 
-SLEEPS = (sys.executable, "-c", "import time; time.sleep(60)")
+
+def sleeps(_services, _claim):
+    time.sleep(60)
+    return 0
 
 
 def ends_with(status):
-    return (sys.executable, "-c", f"import sys; sys.exit({status})")
+    return lambda _services, _claim: status
+
+
+def fails(_services, _claim):
+    raise ValueError("no one's fault")
 
 
 @pytest.fixture
-def worker_of(database, database_url, tmp_path):
-    """Makes workers whose jobs run a command of the test's."""
+def worker_of(database, tmp_path):
+    """Makes workers whose jobs do what the test wants."""
     given = {"ANCHORLINE_VAR_DIR": str(tmp_path), "ANCHORLINE_LOADS": "8"}
     services, made = make_services(read_settings(given), database), []
     with database.transaction() as session:
         session.execute(text("UPDATE job SET state = 'cancelled'"))  # those of other tests
 
-    def make(command, **more):
+    def make(work, **more):
         settings = read_settings({**given, **more})
-        made.append(Worker(settings, services, database_url, command=command, renew_every=0))
+        made.append(Worker(settings, services, work=work, renew_every=0))
         return made[-1]
 
     yield make
@@ -43,6 +49,15 @@ def worker_of(database, database_url, tmp_path):
 @pytest.fixture
 def job(database, worker_of):
     return JobStore(database).make(NewJob("load", f"d{uuid.uuid4().hex[:9]}", "me")).id
+
+
+def ended(process):
+    """A process's exit status, waited for."""
+    deadline = time.monotonic() + 10
+    while process.poll() is None:
+        assert time.monotonic() < deadline
+        time.sleep(0.01)
+    return process.returncode
 
 
 def look_until(worker, jobs, job, wanted):
@@ -56,7 +71,7 @@ def look_until(worker, jobs, job, wanted):
 def test_a_job_whose_process_gets_no_time_is_neither_given_up_nor_done_twice(
     worker_of, job, database, clock
 ):
-    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker, jobs = worker_of(sleeps), JobStore(database)
     worker.look()
     (process,) = worker._running
     for _ in range(20):
@@ -70,7 +85,7 @@ def test_a_job_whose_process_gets_no_time_is_neither_given_up_nor_done_twice(
 def test_after_the_database_was_away_the_worker_goes_on_holding_its_job(
     worker_of, job, database, clock
 ):
-    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker, jobs = worker_of(sleeps), JobStore(database)
     worker.look()
     clock.forward(seconds=LEASE.total_seconds() * 3)
     worker.look()
@@ -79,13 +94,13 @@ def test_after_the_database_was_away_the_worker_goes_on_holding_its_job(
 
 
 def test_a_process_whose_job_another_worker_has_by_now_is_ended(worker_of, job, database, clock):
-    worker, jobs = worker_of(SLEEPS), JobStore(database)
+    worker, jobs = worker_of(sleeps), JobStore(database)
     worker.look()
     (process,) = worker._running
     clock.forward(seconds=LEASE.total_seconds() + 1)
     assert jobs.claim()[0].id == job
     worker.look()
-    assert process.wait(10) != 0
+    assert ended(process) != 0
     worker.look()
     assert not worker._running
     assert jobs.get(job).attempts == 0
@@ -104,7 +119,7 @@ def test_a_process_that_ends_because_the_database_was_away_costs_no_attempt(
     worker, jobs = worker_of(ends_with(DATABASE_AWAY)), JobStore(database)
     worker.look()
     (process,) = worker._running
-    process.wait(10)
+    ended(process)
     worker.look()
     assert (jobs.get(job).state, jobs.get(job).attempts) == ("running", 0), "started again"
 
@@ -115,7 +130,35 @@ def test_a_process_that_ends_because_the_database_was_away_costs_no_attempt(
 def test_jobs_step_back_behind_people_who_type_unless_the_settings_say_otherwise(
     worker_of, job, setting, niceness
 ):
-    worker = worker_of(SLEEPS, ANCHORLINE_LOAD_PRIORITY=setting)
+    worker = worker_of(sleeps, ANCHORLINE_LOAD_PRIORITY=setting)
     worker.look()
     (process,) = worker._running
-    assert os.getpriority(os.PRIO_PROCESS, process.pid) == niceness
+    deadline = time.monotonic() + 10
+    while (os.getsid(process.pid), os.getpriority(os.PRIO_PROCESS, process.pid)) != (
+        process.pid,
+        niceness,
+    ):
+        assert time.monotonic() < deadline
+        time.sleep(0.01)
+
+
+def test_a_job_whose_work_raises_counts_as_one_that_died(worker_of, job, database):
+    jobs = JobStore(database)
+    look_until(worker_of(fails), jobs, job, lambda found: found.state == "failed")
+    assert jobs.get(job).attempts == MOST_ATTEMPTS
+
+
+def test_a_job_has_connections_of_its_own(worker_of, job, database):
+    """Two processes that talk over one connection would read each other's answers."""
+
+    def asks(services, claim):
+        for _ in range(50):
+            services.jobs.renew(claim)
+        return DATABASE_AWAY
+
+    worker, jobs = worker_of(asks), JobStore(database)
+    worker.look()
+    (process,) = worker._running
+    while process.poll() is None:
+        assert jobs.get(job).state == "running"
+    assert process.returncode == DATABASE_AWAY

@@ -31,7 +31,7 @@ from .settings import Settings, SettingsError, read_settings
 from .space import room_left
 
 if TYPE_CHECKING:
-    from .context import Services
+    from anchorline.store.keys import KeyStore
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -45,8 +45,8 @@ def main(arguments: list[str] | None = None) -> int:
             from .answering import answer  # the application, which the supervisor does not load
 
             return answer(settings)
-        if given.command in ("work", "job"):
-            return _work(settings, given)
+        if given.command == "work":
+            return _work(settings)
         if given.command == "database-password":
             return _new_database_password(settings)
         return _on_database(settings, given)
@@ -55,10 +55,9 @@ def main(arguments: list[str] | None = None) -> int:
         return 1
 
 
-def _work(settings: Settings, given: argparse.Namespace) -> int:
-    """Runs the worker, or one of its jobs."""
+def _work(settings: Settings) -> int:
     from .context import make_services
-    from .loading.worker import Worker, run_job
+    from .loading.worker import Worker
 
     set_up_logs(settings.log_level)
     url = url_of_running_database(settings)
@@ -70,10 +69,7 @@ def _work(settings: Settings, given: argparse.Namespace) -> int:
     room = room_left(settings.var, settings.reserved_space)
     database = Database(url, room=room)
     try:
-        services = make_services(settings, database)
-        if given.command == "job":
-            return run_job(services, given.id, os.environ.get("ANCHORLINE_CLAIM", ""))
-        return Worker(settings, services, url).run()
+        return Worker(settings, make_services(settings, database)).run()
     finally:
         database.close()
 
@@ -91,48 +87,54 @@ def _new_database_password(settings: Settings) -> int:
 
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
-    from .context import make_services
+    from anchorline.store.forms import FormStore
+    from anchorline.store.keys import KeyStore
+
     from .key_commands import end_key, list_keys, make_key
-    from .passwords import password_problem
 
     with database_of(settings) as url:
         database = Database(url)
         try:
             migrate(database)
-            services = make_services(settings, database)
+            keys = KeyStore(database)
             if given.command in ("user", "provision"):
-                password = sys.stdin.readline().rstrip("\n")
-                against = password_problem(password, given.email)
-                if against is not None:
-                    print(against, file=sys.stderr)
-                    return 1
-                services.users.put(given.email, given.name, password)
-                services.sign_in_brake.forget_places(given.email)
-                if given.command == "provision":
-                    keys = {
-                        f"{kind}_key": _first_key(
-                            services, kind, f"{kind} key of {given.name}", given
-                        )
-                        for kind in KEY_KINDS
-                    }
-                    print(json.dumps(keys))
-            elif given.command == "keys":
-                return list_keys(services)
-            elif given.command == "end-key":
-                return end_key(services, given.id)
-            else:
-                return make_key(services, given)
+                return _put_user(database, keys, given)
+            if given.command == "keys":
+                return list_keys(keys)
+            if given.command == "end-key":
+                return end_key(keys, given.id)
+            return make_key(keys, FormStore(database), given)
         finally:
             database.close()
+
+
+def _put_user(database: Database, keys: KeyStore, given: argparse.Namespace) -> int:
+    from anchorline.store.sign_in_brake import SignInBrake
+    from anchorline.store.users import UserStore
+
+    from .passwords import password_problem
+
+    password = sys.stdin.readline().rstrip("\n")
+    against = password_problem(password, given.email)
+    if against is not None:
+        print(against, file=sys.stderr)
+        return 1
+    UserStore(database).put(given.email, given.name, password)
+    SignInBrake(database).forget_places(given.email)
+    if given.command == "provision":
+        made = {
+            f"{kind}_key": _first_key(keys, kind, f"{kind} key of {given.name}", given)
+            for kind in KEY_KINDS
+        }
+        print(json.dumps(made))
     return 0
 
 
-def _first_key(services: Services, kind: str, name: str, given: argparse.Namespace) -> str:
+def _first_key(keys: KeyStore, kind: str, name: str, given: argparse.Namespace) -> str:
     """A key; only a browser key is tied to origins and forms."""
     if kind == "server":
-        return services.keys.create(kind, name)
-    origins, forms = tuple(given.origin), tuple(given.form)
-    return services.keys.create(kind, name, origins=origins, forms=forms)
+        return keys.create(kind, name)
+    return keys.create(kind, name, origins=tuple(given.origin), forms=tuple(given.form))
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -142,8 +144,6 @@ def _parser() -> argparse.ArgumentParser:
     run_all.add_argument("--worker", action="store_true", help="run a worker beside it")
     commands.add_parser("answer", help="what the service runs to answer requests")
     commands.add_parser("work", help="run a worker, which loads reference data; Ctrl-C stops it")
-    job = commands.add_parser("job", help="what a worker runs for one job")
-    job.add_argument("id")
     commands.add_parser("database-password", help="make a new password where it was lost")
     user = commands.add_parser("user", help="make a console user; password on standard input")
     both = commands.add_parser("provision", help="make a user and a key of each kind, as JSON")

@@ -8,9 +8,8 @@ import sys
 from urllib.parse import urlsplit
 
 from anchorline.core.errors import nearest_names, unknown_name_detail
-from anchorline.store.keys import ApiKey
-
-from .context import Services
+from anchorline.store.forms import FormStore
+from anchorline.store.keys import ApiKey, KeyStore
 
 _HOST = re.compile(r"[a-z0-9]([a-z0-9.-]*[a-z0-9])?|\[[0-9a-f:.]+\]")
 _USUAL_PORTS = {"http": 80, "https": 443}
@@ -46,21 +45,21 @@ def web_origin(text: str) -> str:
     return origin
 
 
-def make_key(services: Services, given: argparse.Namespace) -> int:
+def make_key(keys: KeyStore, forms: FormStore, given: argparse.Namespace) -> int:
     """Makes the key that a command line asks for and prints it; returns the exit status."""
     origins, faults = _origins(given.origin)
-    faults += _faults(services, given)
+    faults += _faults(forms, given)
     if faults:
         print("\n".join(faults), file=sys.stderr)
         return 2
-    forms = tuple(dict.fromkeys(given.form))
-    print(services.keys.create(given.kind, given.name, origins=origins, forms=forms))
+    of_forms = tuple(dict.fromkeys(given.form))
+    print(keys.create(given.kind, given.name, origins=origins, forms=of_forms))
     return 0
 
 
-def list_keys(services: Services) -> int:
+def list_keys(keys: KeyStore) -> int:
     """Prints all keys, without their secrets; returns the exit status."""
-    found = services.keys.list()
+    found = keys.list()
     for key in found:
         print(_line(key))
     if not found:
@@ -68,9 +67,9 @@ def list_keys(services: Services) -> int:
     return 0
 
 
-def end_key(services: Services, identifier: str) -> int:
+def end_key(keys: KeyStore, identifier: str) -> int:
     """Ends a key for good; returns the exit status."""
-    known = {key.id: key for key in services.keys.list()}
+    known = {key.id: key for key in keys.list()}
     key = known.get(identifier)
     if key is None:
         nearest = nearest_names(identifier, known)
@@ -79,7 +78,7 @@ def end_key(services: Services, identifier: str) -> int:
     if key.ended:
         print(f"The key {identifier} ({key.name}) was ended before.")
         return 0
-    services.keys.end(identifier)
+    keys.end(identifier)
     print(f"The key {identifier} ({key.name}) is ended: within seconds nobody can use it any more.")
     return 0
 
@@ -95,7 +94,7 @@ def _origins(given: list[str]) -> tuple[tuple[str, ...], list[str]]:
     return tuple(origins), faults
 
 
-def _faults(services: Services, given: argparse.Namespace) -> list[str]:
+def _faults(forms: FormStore, given: argparse.Namespace) -> list[str]:
     if given.kind == "server":
         tied = given.origin or given.form
         return ["A server key is not tied to origins or forms; make a browser key."] if tied else []
@@ -104,7 +103,7 @@ def _faults(services: Services, given: argparse.Namespace) -> list[str]:
         faults.append("A browser key needs the web origins of its pages: --origin https://…")
     if not given.form:
         faults.append("A browser key needs the forms that it may be used for: --form KEY")
-    known = [entry.key for entry in services.forms.list()]
+    known = [entry.key for entry in forms.list()]
     faults += [
         unknown_name_detail("form", key, nearest_names(key, known))
         for key in given.form

@@ -181,6 +181,10 @@ class Database:
             self._pulse.stop()
         self._engine.dispose()
 
+    def forget_connections(self) -> None:
+        """In a process that was forked: leaves the connections to the one that it came from."""
+        self._engine.dispose(close=False)
+
     @property
     def engine(self) -> Any:
         """The engine, for migrations."""

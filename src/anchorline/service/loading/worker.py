@@ -10,11 +10,8 @@ from __future__ import annotations
 
 import os
 import signal
-import subprocess
-import sys
 import time
-from collections.abc import Sequence
-from contextlib import suppress
+from collections.abc import Callable
 
 from anchorline.child_processes import end_processes
 from anchorline.store.database import DatabaseUnavailableError, StoreError
@@ -25,6 +22,7 @@ from ..logs import logger
 from ..settings import Settings
 from ..settle_memory import settle_memory
 from .editions import rebuild_missing_indexes
+from .job_process import JobProcess
 from .jobs import do_job
 from .lease import JobLease, JobStoppedError
 from .priority import step_back
@@ -42,7 +40,7 @@ class Worker:
     """Runs jobs until it is told to stop.
 
     Args:
-        command: what a job's process runs, before the job's id.
+        work: what a job's process does; returns its exit status.
         renew_every: seconds between two renewals of the leases.
     """
 
@@ -50,19 +48,13 @@ class Worker:
         self,
         settings: Settings,
         services: Services,
-        url: str,
         *,
-        command: Sequence[str] = (sys.executable, "-m", "anchorline.service", "job"),
+        work: Callable[[Services, Claim], int] | None = None,
         renew_every: float = _RENEW_SECONDS,
     ) -> None:
-        self._command, self._renew_every = command, renew_every
+        self._work, self._renew_every = work or run_job, renew_every
         self._settings, self._services = settings, services
-        self._environment = {
-            **os.environ,
-            "ANCHORLINE_DATABASE_URL": url,
-            "ANCHORLINE_VAR_DIR": str(settings.var),
-        }
-        self._running: dict[subprocess.Popen[bytes], tuple[Job, Claim]] = {}
+        self._running: dict[JobProcess, tuple[Job, Claim]] = {}
         self._renewed = time.monotonic()
         self._stopping = False
 
@@ -105,21 +97,17 @@ class Worker:
         if claimed is None:
             return False
         job, claim = claimed
-        command = ["setpriv", "--pdeathsig", "TERM", "--", *self._command, claim.job]
-        # The token goes through the environment: others can read a process's arguments.
-        process = subprocess.Popen(
-            command,
-            env={**self._environment, "ANCHORLINE_CLAIM": claim.token},
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-        if self._settings.load_priority == "low":
-            # One that has ended already is noticed at the next look.
-            with suppress(ProcessLookupError):
-                step_back(process.pid)
+        process = JobProcess.start(lambda: self._do(claim))
         self._running[process] = (job, claim)
         _log.info("job started", job=job.id, kind=job.kind, dataset=job.dataset)
         return True
+
+    def _do(self, claim: Claim) -> int:
+        """What happens in a job's process."""
+        if self._settings.load_priority == "low":
+            step_back(os.getpid())
+        self._services.database.forget_connections()
+        return self._work(self._services, claim)
 
     def _look_after(self) -> None:
         for process in [p for p in self._running if p.poll() is not None]:
@@ -164,20 +152,19 @@ def _end_job(_number: int, _frame: object) -> None:
     raise JobStoppedError("ending")
 
 
-def run_job(services: Services, job_id: str, token: str) -> int:
+def run_job(services: Services, claim: Claim) -> int:
     """What a job's process does; returns the exit status."""
-    claim = Claim(job_id, token)
     settle_memory()
     with JobLease(services.jobs, claim) as lease:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
         signal.signal(signal.SIGTERM, _end_job)
         try:
-            do_job(services, services.jobs.get(job_id), claim, lease)
+            do_job(services, services.jobs.get(claim.job), claim, lease)
         except LostJobError as error:
-            _log.warning("job lost", job=job_id, error=str(error))
+            _log.warning("job lost", job=claim.job, error=str(error))
         except JobStoppedError as stop:
-            _log.info("job stopped", job=job_id, reason=stop.reason)
+            _log.info("job stopped", job=claim.job, reason=stop.reason)
         except DatabaseUnavailableError as error:
-            _log.warning("job interrupted", job=job_id, error=str(error))
+            _log.warning("job interrupted", job=claim.job, error=str(error))
             return DATABASE_AWAY
     return 0

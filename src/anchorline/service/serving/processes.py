@@ -6,7 +6,6 @@ connection and starts no thread itself.
 
 from __future__ import annotations
 
-import ctypes
 import os
 import resource
 import signal
@@ -17,6 +16,8 @@ from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
 from typing import Any
+
+from anchorline.child_processes import end_with_parent
 
 from .board import Board
 from .limits import Limits
@@ -29,7 +30,6 @@ _STOP_SECONDS = 10.0
 # One that dies so soon after it was started is followed after a pause.
 _SOON_SECONDS = 1.0
 _SPARE_FILES = 200
-_PR_SET_PDEATHSIG = 1
 
 
 class Processes:
@@ -87,7 +87,7 @@ class Processes:
         """The life of a child; never returns."""
         status = 1
         try:
-            end_with(parent)
+            end_with_parent(parent)
             signal.signal(signal.SIGINT, signal.SIG_IGN)
             signal.signal(signal.SIGTERM, signal.SIG_DFL)
             self._begin(number)
@@ -136,13 +136,6 @@ def kill(pid: int, number: signal.Signals) -> None:
     """Sends a signal to a process, unless it is gone."""
     with suppress(ProcessLookupError):
         os.kill(pid, number)
-
-
-def end_with(parent: int) -> None:
-    """Has the kernel ask this process to end when its parent ends, however that comes."""
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
-    if os.getppid() != parent:  # it ended before the call
-        os._exit(1)
 
 
 def within_open_files(limits: Limits) -> Limits:
