@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 PYTHON := .venv/bin/python
 
-.PHONY: help demo demo-start demo-stop test test-faults check web install bench-finding bench-load bench-service
+.PHONY: help demo demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -44,9 +44,12 @@ bench-service: install  ## the service under people who type, next to an empty r
 
 test: check  ## everything
 	npm test --silent
-	$(PYTHON) -m pytest --numprocesses 3 --dist loadfile --ignore tests/faults
-	$(PYTHON) -m pytest tests/faults
+	$(PYTHON) -m pytest --numprocesses 3 --dist loadgroup
+
+test-quick: check  ## the core, the client and the elements: no service, no browser
+	npm test --silent
+	$(PYTHON) -m pytest --numprocesses 2 --dist loadgroup tests/core tests/client -m "not live"
 
 test-faults:  ## faults made on purpose while people are busy
 	@setup/install.sh test
-	$(PYTHON) -m pytest tests/faults
+	FAULTS_ALONE=1 $(PYTHON) -m pytest tests/faults

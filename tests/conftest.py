@@ -43,6 +43,21 @@ def pytest_unconfigure(config: pytest.Config) -> None:
         shutil.rmtree(PREPARED, ignore_errors=True)
 
 
+@pytest.hookimpl(tryfirst=True)  # before xdist looks at the groups
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """What shares something that takes long to make runs in one process: a file, or a demo."""
+    for item in items:
+        fixtures = getattr(item, "fixturenames", ())
+        group = item.path.name
+        if "scratch_stack" in fixtures:
+            group = "scratch"
+        elif item.path.parent.name == "faults":
+            group = "faults"
+        item.add_marker(pytest.mark.xdist_group(group))
+        if {"stack", "scratch_stack", "throwaway_stack", "database_url"} & {*fixtures}:
+            item.add_marker(pytest.mark.live)
+
+
 @pytest.fixture(scope="session")
 def layouts() -> LayoutLibrary:
     return shipped_layouts()
