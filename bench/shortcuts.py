@@ -24,7 +24,7 @@ from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
 from .without.sitecustomize import SHORTCUTS
 
 LINES = 2000
-_TURNS = 16
+_TURNS = 10
 _WITH = "with all"
 # Title, people, lines, pause between keys, seconds of a turn.
 _LOADS = (

@@ -34,6 +34,10 @@ PREPARED = Path(
 )
 # Machines that tests run on are shared: how long one example took says nothing.
 hypothesis.settings.register_profile("shared", deadline=None)
+# Whether a test fails is all that is asked of it there, not on which least example.
+hypothesis.settings.register_profile(
+    "mutants", deadline=None, phases=[hypothesis.Phase.explicit, hypothesis.Phase.generate]
+)
 hypothesis.settings.load_profile("shared")
 
 

@@ -20,7 +20,7 @@ from tests.faults.conftest import ALONE, kill, service_in
 
 QUICK_AGAIN = 5.0 if ALONE else 10.0
 LOOKED_AT = 5.0 if ALONE else 3.0
-HANGS_FOR = 24 if ALONE else 12
+HANGS_FOR = 24 if ALONE else 16
 MOST_P95 = 1.0
 
 
