@@ -104,37 +104,64 @@ def test_pages_of_other_origins_may_read_the_answer(ways, stack):
     assert answer.headers["Access-Control-Allow-Origin"] == stack.url
     assert not handed_on
     refused, handed_on = ways.ask(headers={**browser, "Origin": "https://evil.example"})
-    assert (refused.status_code, handed_on) == (403, True)
+    assert (refused.status_code, handed_on) == (403, False)
 
 
 @pytest.mark.parametrize(
-    ("status", "asked"),
+    ("status", "given"),
     [
         (401, {"headers": {}}),
         (401, {"headers": {"Authorization": "Bearer anl_server_x_y"}}),
         (422, {"query": "contry=GB"}),
         (422, {"query": "q=kiln&limit=many"}),
         (404, {"query": "within=demo:~1"}),
+        (422, {"headers": {"If-None-Match": "x" * 201}}),
+    ],
+)
+def test_what_is_refused_is_refused_at_once_with_the_same_problem(ways, status, given):
+    if status == 422:
+        given = {**given, "headers": {**ways.key, **given.get("headers", {})}}
+    answer, handed_on = ways.ask(**given)
+    assert answer.status_code == status
+    assert answer.headers["Content-Type"] == "application/problem+json"
+    assert not handed_on
+
+
+@pytest.mark.parametrize(
+    ("status", "given"),
+    [
         (405, {"method": "POST"}),
         (404, {"path": f"{PATH}/"}),
         (200, {"method": "HEAD"}),
         (200, {"path": "/api/v1/layouts", "query": ""}),
     ],
 )
-def test_whatever_is_not_plain_is_handed_on(ways, status, asked):
-    answer, handed_on = ways.ask(**asked)
+def test_other_addresses_and_methods_are_handed_on(ways, status, given):
+    answer, handed_on = ways.ask(**given)
     assert answer.status_code == status
     assert handed_on
 
 
-def test_a_failure_on_the_short_way_is_met_again_on_the_usual_one(ways, app, monkeypatch):
+def test_a_failure_is_answered_as_by_the_application(ways, app, monkeypatch):
     def fail():
         raise RuntimeError("broken")
 
     monkeypatch.setattr(services_of(app).gazetteer, "current", fail)
     answer, handed_on = ways.ask()
-    assert (answer.status_code, handed_on) == (500, True)
+    assert (answer.status_code, handed_on) == (500, False)
     assert answer.headers["Content-Type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize("query", ["q=kiln", "q=kiln&limit=many", "within=demo:~1"])
+def test_a_call_counts_once_whatever_becomes_of_it(ways, app, stack, monkeypatch, query):
+    services, metrics = services_of(app), metrics_of(app)
+    taken, counted = [], []
+    monkeypatch.setattr(type(services.gate._allowed.rates), "take", lambda *a: taken.append(a) or 0)
+    monkeypatch.setattr(type(metrics), "count", lambda *a: counted.append(a))
+    key = {"Authorization": f"Bearer {stack.access['browser_key']}", "Origin": stack.url}
+    ways.short.get(PATH, query_string=query, headers=key)
+    assert len(taken) == 2, "of its address, and of its key"
+    assert len(counted) == 1
 
 
 def test_only_what_has_no_parts_in_its_path_and_changes_nothing_is_asked_at_every_key():

@@ -222,21 +222,32 @@ def register(app: Flask, routers: list[Router], services: Services) -> None:
 
 def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:
     def view(**path: str) -> Response:
-        caller = services.gate.authorize(request, endpoint.access, often=endpoint.fast)
-        check_headers(endpoint, request.headers)
-        api_request = ApiRequest(services, caller, path, request)
-        if endpoint.query is None and request.args:
-            raise ProblemError(422, "This call takes no query parameters.")
-        if endpoint.body is not None:
-            api_request._body = _read_body(endpoint.body)
-        return respond(endpoint.handler(api_request))
+        return respond(dispatch(endpoint, services, request, path))
 
     return view
 
 
-def respond(answer: Schema | ApiResponse) -> Response:
+def dispatch(
+    endpoint: Endpoint, services: Services, request: Request, path: Mapping[str, str]
+) -> ApiResponse:
+    """Does one call: who calls, headers, query, body, and then the handler; each once.
+
+    Raises:
+        Exception: whatever keeps it from being done; `problems.problem_of` says what to answer.
+    """
+    caller = services.gate.authorize(request, endpoint.access, often=endpoint.fast)
+    check_headers(endpoint, request.headers)
+    api_request = ApiRequest(services, caller, path, request)
+    if endpoint.query is None and request.args:
+        raise ProblemError(422, "This call takes no query parameters.")
+    if endpoint.body is not None:
+        api_request._body = _read_body(endpoint.body, request)
+    answer = endpoint.handler(api_request)
+    return answer if isinstance(answer, ApiResponse) else ApiResponse(answer)
+
+
+def respond(made: ApiResponse) -> Response:
     """The HTTP response of an answer."""
-    made = answer if isinstance(answer, ApiResponse) else ApiResponse(answer)
     if made.stream is not None:
         return Response(made.stream, status=made.status, headers=dict(made.headers))
     headers, data = serialized(made)
@@ -255,11 +266,11 @@ def serialized(response: ApiResponse) -> tuple[dict[str, str], bytes]:
         data = orjson.dumps(response.content.model_dump(mode="json"))
     headers = {"Cache-Control": "no-store", **response.headers}
     if data is not None:
-        headers["Content-Type"] = JSON
+        headers.setdefault("Content-Type", JSON)
     return headers, data or b""
 
 
-def _read_body(schema: type[BaseModel]) -> BaseModel:
+def _read_body(schema: type[BaseModel], request: Request) -> BaseModel:
     if request.mimetype != JSON:
         given = request.mimetype or "none"
         raise ProblemError(415, f"Send the body as Content-Type: {JSON}; this one is {given}.")

@@ -1,9 +1,9 @@
 """The fast path: a call of every keystroke is answered by its handler without Flask around it.
 
 Routing, contexts, hooks and response objects would cost a keystroke more than its search does. A
-plain request to an endpoint declared `fast` is authorized by the same gate and answered by the
-same handler as any other. A request that is refused, wrong or fails is handed to the application,
-which starts on it from the beginning and answers it.
+request to an endpoint declared `fast` is dispatched as all others are (`endpoints.dispatch`), and
+what goes wrong is answered by the same problem; only Flask is not asked. Requests for other
+addresses, or with other methods, are handed to the application.
 """
 
 from __future__ import annotations
@@ -16,9 +16,10 @@ from typing import TYPE_CHECKING
 from flask import Request
 
 from .context import Services
-from .endpoints import API, ApiRequest, ApiResponse, Endpoint, Router, check_headers, serialized
+from .endpoints import API, ApiResponse, Router, dispatch, serialized
 from .metrics import Metrics
 from .middleware import ARRIVED
+from .problems import problem_of, problem_response
 
 if TYPE_CHECKING:
     from _typeshed.wsgi import StartResponse, WSGIApplication, WSGIEnvironment
@@ -27,7 +28,7 @@ _STATUS_LINES = {status.value: f"{status.value} {status.phrase.upper()}" for sta
 
 
 class FastPath:
-    """Answers plain requests to `fast` endpoints; hands on all others."""
+    """Answers requests to `fast` endpoints; hands on all others."""
 
     def __init__(
         self,
@@ -50,9 +51,9 @@ class FastPath:
         if endpoint is None or environ["REQUEST_METHOD"] != endpoint.method:
             return self._application(environ, start_response)
         try:
-            response = self._response(endpoint, environ)
-        except Exception:  # the application meets it again, and answers with the problem
-            return self._application(environ, start_response)
+            response = dispatch(endpoint, self._services, _request(environ), {})
+        except Exception as error:
+            response = _problem(error)
         headers, body = serialized(response)
         if body:
             headers["Content-Length"] = str(len(body))
@@ -61,9 +62,13 @@ class FastPath:
         start_response(_STATUS_LINES[response.status], list(headers.items()))
         return [body]
 
-    def _response(self, endpoint: Endpoint, environ: WSGIEnvironment) -> ApiResponse:
-        request = Request(environ, populate_request=False)
-        caller = self._services.gate.authorize(request, endpoint.access, often=True)
-        check_headers(endpoint, request.headers)
-        answer = endpoint.handler(ApiRequest(self._services, caller, {}, request))
-        return answer if isinstance(answer, ApiResponse) else ApiResponse(answer)
+
+def _request(environ: WSGIEnvironment) -> Request:
+    return Request(environ, populate_request=False)
+
+
+def _problem(error: Exception) -> ApiResponse:
+    answer = problem_response(problem_of(error))
+    return ApiResponse(
+        None, status=answer.status_code, headers=dict(answer.headers), body=answer.get_data()
+    )
