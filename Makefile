@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 PYTHON := .venv/bin/python
 
-.PHONY: help demo demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
+.PHONY: api-types help demo demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -21,6 +21,11 @@ install:  ## what serving needs
 	@setup/install.sh run
 
 web: install  ## build the console and the embedded scripts
+
+api-types:  ## TypeScript's types of the API, from its own description
+	@setup/install.sh test
+	$(PYTHON) api-types/schemas.py
+	npm run --silent generate -w api-types
 
 check:  ## linters and types alone
 	@setup/install.sh test

@@ -89,5 +89,5 @@ service_account || fail "The account of the service cannot be made" "Make it by 
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
 stamped Python-bytecode "$(files_below src/anchorline | grep -E "\.py$" | xargs -d '\n' stat -c '%n %Y' | sha256sum | cut -c1-16)$(readlink -f .venv)" python_bytecode
-stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json)" npm_packages
+stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json api-types/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts

@@ -4,7 +4,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 
-import { ApiError } from "./api/call";
+import { ServiceError } from "./api/call";
 import { router } from "./shell/router";
 import { theme } from "./shell/theme";
 import "./shell/base.css";
@@ -19,7 +19,7 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       // A refusal stays a refusal; only silence is worth another try.
-      retry: (count, error) => count < 2 && !(error instanceof ApiError && error.status > 0),
+      retry: (count, error) => count < 2 && !(error instanceof ServiceError && error.status > 0),
       staleTime: 5_000,
     },
   },

@@ -1,48 +1,14 @@
-/** Calling the service: shapes of its answers, timeouts, and problems as one kind of error. */
+/** Calling the service: timeouts, and problems as one kind of error. */
 
-export interface Suggestion {
-  id: string;
-  kind: string;
-  label: string;
-  country_code: string;
-  count: number;
-  /** Ranges [start, end) of the label, in Unicode characters. */
-  matches: [number, number][];
-}
+import type * as api from "./api";
 
-export interface Suggestions {
-  suggestions: Suggestion[];
-  /** Typed words that were read as others. */
-  corrected: Record<string, string>;
-  /** Typed words and numbers that the suggestions do not have. */
-  unmatched: string[];
-  after: string | null;
-}
-
+export type Suggestion = api.SuggestionSchema;
+/** Of an answer of the finder, what the elements work with. */
+export type Suggestions = Pick<api.Suggestions, "suggestions" | "corrected" | "unmatched" | "after">;
 /** One address, as `GET /addresses/ID` answers it. */
-export interface Address {
-  id: string;
-  components: Record<string, string>;
-  facts: {
-    latitude: number | null;
-    longitude: number | null;
-    use: string | null;
-    languages: string[];
-  };
-  lines: string[];
-}
-
-export interface FillAnswer {
-  values: Record<string, string>;
-  cleared: string[];
-  warnings: string[];
-  trace: { field: string; components: string[]; detail: string }[];
-}
-
-export interface Place {
-  pointer: string;
-  detail: string;
-}
+export type Address = api.AddressAnswer;
+export type FillAnswer = api.FillAnswer;
+export type Place = api.ProblemPlace;
 
 /** Anything that kept an answer from coming; `status` 0 where nothing answered at all. */
 export class ServiceError extends Error {
@@ -75,19 +41,32 @@ export function connectionOf(element: HTMLElement & { connection: Connection | n
 
 const LONGEST_WAIT_MS = 8000;
 
-/** Calls the service and returns the JSON of its answer. */
-export async function call<Answer>(
+export interface CallOptions {
+  /** POST where there is a body, else GET. */
+  method?: "GET" | "POST" | "PUT" | "DELETE";
+  body?: unknown;
+  signal?: AbortSignal;
+  headers?: Record<string, string>;
+}
+
+export interface Answer<Body> {
+  body: Body;
+  etag: string | null;
+}
+
+/** Calls `/api/v1/PATH` and returns the JSON of the answer, undefined where there is none, with its ETag. */
+export async function callWithEtag<Body>(
   connection: Connection,
   path: string,
-  options: { body?: unknown; signal?: AbortSignal; headers?: Record<string, string> } = {},
-): Promise<Answer> {
+  options: CallOptions = {},
+): Promise<Answer<Body>> {
   const timeout = AbortSignal.timeout(LONGEST_WAIT_MS);
   const signal = options.signal ? AbortSignal.any([options.signal, timeout]) : timeout;
   const sends = options.body !== undefined;
   let response: Response;
   try {
     response = await fetch(`${connection.base}/api/v1/${path}`, {
-      method: sends ? "POST" : "GET",
+      method: options.method ?? (sends ? "POST" : "GET"),
       headers: {
         ...connection.headers,
         ...options.headers,
@@ -100,14 +79,21 @@ export async function call<Answer>(
     if (options.signal?.aborted) throw error;
     throw new ServiceError(0, "The service does not answer.");
   }
+  if (response.status === 204) return { body: undefined as Body, etag: null };
   const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as Answer;
-  const problem = (answer ?? {}) as { detail?: string; errors?: Place[] };
-  throw new ServiceError(
-    response.status,
-    problem.detail ?? `The service answered ${response.status}.`,
-    problem.errors ?? [],
-  );
+  if (!response.ok) throw refusal(response.status, answer);
+  return { body: answer as Body, etag: response.headers.get("ETag") };
+}
+
+/** Calls `/api/v1/PATH` and returns the JSON of the answer. */
+export async function call<Body>(connection: Connection, path: string, options: CallOptions = {}): Promise<Body> {
+  return (await callWithEtag<Body>(connection, path, options)).body;
+}
+
+/** The error of an answer that is a problem (RFC 9457), or none at all. */
+export function refusal(status: number, body: unknown): ServiceError {
+  const problem = (body ?? {}) as Partial<api.ProblemAnswer>;
+  return new ServiceError(status, problem.detail ?? `The service answered ${status}.`, problem.errors ?? []);
 }
 
 /** Statuses of a service that is away for a moment; 0 where nothing answered. */

@@ -70,7 +70,7 @@ CALLS = {
     "get_job_report": lambda c: c.datasets.report("j1"),
     "get_overview": lambda c: c.overview(),
 }  # fmt: skip
-# LayoutComponent for by people at a browser alone, or what another call does as well.
+# Asked for by people at a browser alone, or what another call does as well.
 WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "dry_run_record", "list_form_records"}
 # Methods made of those above.
 MADE_OF_OTHERS = {"all_records", "close", "wait"}

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 
-import { ApiError, call, callWithEtag, rememberCsrfToken } from "./call";
+import { ServiceError, call, callWithEtag, rememberCsrfToken } from "./call";
 
 function answering(status: number, body: string | null, headers: Record<string, string> = {}) {
   const fetched = vi.fn(async (_path: string, _init: RequestInit) => new Response(body, { status, headers }));
@@ -25,6 +25,7 @@ describe("calling the service as the person who is signed in", () => {
         method: "PUT",
         body: '{"a":1}',
         headers: { "X-CSRF-Token": "token", "Content-Type": "application/json", "If-Match": '"1"' },
+        signal: expect.any(AbortSignal) as unknown,
       },
     ]);
   });
@@ -32,7 +33,11 @@ describe("calling the service as the person who is signed in", () => {
   it("sends a question without a body and without a type", async () => {
     const fetched = answering(200, "[]");
     await call("forms");
-    expect(fetched.mock.calls[0]?.[1]).toEqual({ method: "GET", headers: { "X-CSRF-Token": "" } });
+    expect(fetched.mock.calls[0]?.[1]).toEqual({
+      method: "GET",
+      headers: { "X-CSRF-Token": "" },
+      signal: expect.any(AbortSignal) as unknown,
+    });
   });
 
   it("takes an answer without a body for nothing", async () => {
@@ -44,7 +49,7 @@ describe("calling the service as the person who is signed in", () => {
     const places = [{ pointer: "/slots/0", detail: "This is needed." }];
     answering(422, JSON.stringify({ detail: "The request has 1 problem.", errors: places }));
     const refused = await call("forms").catch((error: unknown) => error);
-    expect(refused).toBeInstanceOf(ApiError);
+    expect(refused).toBeInstanceOf(ServiceError);
     expect(refused).toMatchObject({ status: 422, message: "The request has 1 problem.", places });
   });
 
@@ -54,7 +59,7 @@ describe("calling the service as the person who is signed in", () => {
     vi.stubGlobal("fetch", vi.fn(() => Promise.reject(new TypeError("offline"))));
     await expect(call("forms")).rejects.toMatchObject({
       status: 0,
-      message: "The service does not answer. Is it running?",
+      message: "The service does not answer.",
     });
   });
 });

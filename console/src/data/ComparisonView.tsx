@@ -3,7 +3,7 @@
 import { Card, Table, Tabs } from "antd";
 
 import { count, share } from "../parts/formatting";
-import type { Comparison, Difference, DifferenceKind, TownDifferences } from "./shapes";
+import type { Comparison, Difference, DifferenceKind, TownDifferences } from "./schemas";
 
 const KINDS: { kind: DifferenceKind; title: string }[] = [
   { kind: "added", title: "Added" },

@@ -8,7 +8,7 @@ import { PageHead } from "../parts/PageHead";
 import { StateTag } from "../parts/StateTag";
 import { count, megabytes } from "../parts/formatting";
 import { LoadFile } from "./LoadFile";
-import type { DatasetSummary } from "./shapes";
+import type { DatasetSummary } from "./schemas";
 import { useDatasets } from "./useData";
 
 export default function DatasetListPage(): React.ReactNode {

@@ -11,7 +11,7 @@ import { JobCard } from "./JobCard";
 import { LoadFile } from "./LoadFile";
 import { RemoveDataset } from "./RemoveDataset";
 import { RulesCard } from "./RulesCard";
-import { isOpen } from "./shapes";
+import { isOpen } from "./schemas";
 import { useDataset } from "./useData";
 
 export default function DatasetPage(): React.ReactNode {

@@ -11,8 +11,8 @@ import { readable } from "../parts/times";
 import { ComparisonView } from "./ComparisonView";
 import { FindingTable } from "./FindingTable";
 import { JobCard } from "./JobCard";
-import type { Dataset, Edition } from "./shapes";
-import { isOpen } from "./shapes";
+import type { Dataset, Edition } from "./schemas";
+import { isOpen } from "./schemas";
 import { useActivation } from "./useActivation";
 import { useDataset, useEdition } from "./useData";
 

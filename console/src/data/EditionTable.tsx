@@ -6,7 +6,7 @@ import { Link } from "react-router";
 import { StateTag } from "../parts/StateTag";
 import { count, megabytes } from "../parts/formatting";
 import { readable } from "../parts/times";
-import type { Dataset, EditionSummary } from "./shapes";
+import type { Dataset, EditionSummary } from "./schemas";
 import { useActivation } from "./useActivation";
 import { useRemoval } from "./useData";
 

@@ -4,7 +4,7 @@ import { Table } from "antd";
 
 import { StateTag } from "../parts/StateTag";
 import { count, share } from "../parts/formatting";
-import type { Edition, Finding } from "./shapes";
+import type { Edition, Finding } from "./schemas";
 
 export function FindingTable({ edition }: { edition: Edition }): React.ReactNode {
   const rows = edition.rows_used + edition.rows_bad;

@@ -4,8 +4,8 @@ import { Alert, Button, Card, Flex, Popconfirm, Progress } from "antd";
 
 import { count, counted, duration, fileSize } from "../parts/formatting";
 import { readable } from "../parts/times";
-import type { Job } from "./shapes";
-import { isOpen } from "./shapes";
+import type { Job } from "./schemas";
+import { isOpen } from "./schemas";
 import { useCancel, useDiscardFile, useRetry } from "./useData";
 
 const TITLES = { load: "Loading", rebuild: "Building the index of", compare: "Comparing" };

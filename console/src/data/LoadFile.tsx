@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Card, Input, Progress, Select } from "antd";
 import { useId, useState } from "react";
 
-import type { Job } from "./shapes";
+import type { Job } from "./schemas";
 import { type LoadOptions, sendFile } from "./upload";
 
 const HOLDS = [

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { counted } from "../parts/formatting";
-import type { Dataset } from "./shapes";
+import type { Dataset } from "./schemas";
 import { useDatasetRemoval } from "./useData";
 
 export function RemoveDataset({ dataset }: { dataset: Dataset }): React.ReactNode {

@@ -4,7 +4,7 @@ import { Alert, Button, Card, InputNumber, Switch } from "antd";
 import { useState } from "react";
 
 import { useUnsaved } from "../parts/useUnsaved";
-import type { Dataset, Rules } from "./shapes";
+import type { Dataset, Rules } from "./schemas";
 import { useRules } from "./useData";
 
 const SHARES: { name: "bad_share" | "gone_share" | "changed_share" | "moved_share"; label: string }[] = [

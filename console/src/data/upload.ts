@@ -1,7 +1,8 @@
 /** Sending a file: by XMLHttpRequest, because fetch does not say how much has been sent. */
 
-import { ApiError, sessionHeaders } from "../api/call";
-import type { Job } from "./shapes";
+import { refusal } from "../../../embed/src/service";
+import { ServiceError, sessionHeaders } from "../api/call";
+import type { Job } from "./schemas";
 
 export interface LoadOptions {
   changes: boolean;
@@ -24,18 +25,17 @@ export function sendFile(
     request.setRequestHeader("Idempotency-Key", crypto.randomUUID());
     request.responseType = "json";
     request.upload.onprogress = (event) => progress(event.total ? event.loaded / event.total : 0);
-    request.onerror = () => reject(new ApiError(0, "The file could not be sent: the connection broke."));
+    request.onerror = () => reject(new ServiceError(0, "The file could not be sent: the connection broke."));
     request.onload = () => {
       if (request.status === 202) resolve(request.response as Job);
-      else reject(refusal(request.status, request.response));
+      else reject(inWords(refusal(request.status, request.response)));
     };
     request.send(file);
   });
 }
 
-function refusal(status: number, body: unknown): ApiError {
-  const problem = (body ?? {}) as { detail?: string; errors?: { pointer: string; detail: string }[] };
-  const places = problem.errors ?? [];
-  const detail = places.map((place) => place.detail).join(" ") || problem.detail;
-  return new ApiError(status, detail ?? `The service answered ${status}.`, places);
+/** Without a table of rows to point at, the faults themselves are what is to be read. */
+function inWords(refused: ServiceError): ServiceError {
+  const said = refused.places.map((place) => place.detail).join(" ");
+  return said ? new ServiceError(refused.status, said, refused.places) : refused;
 }

@@ -3,7 +3,7 @@
 import { App } from "antd";
 
 import { call } from "../api/call";
-import type { Dataset, Edition } from "./shapes";
+import type { Dataset, Edition } from "./schemas";
 import { pathOf, useEditionAction } from "./useData";
 
 export function useActivation(dataset: Dataset): {

@@ -3,8 +3,8 @@
 import { type UseMutationResult, type UseQueryResult, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { call } from "../api/call";
-import type { Dataset, DatasetSummary, Edition, Job, Rules } from "./shapes";
-import { isOpen } from "./shapes";
+import type { Dataset, DatasetSummary, Edition, Job, Rules } from "./schemas";
+import { isOpen } from "./schemas";
 
 const WHILE_WORKING_MS = 700;
 const AT_REST_MS = 15_000;

@@ -5,7 +5,7 @@ import { Input, Switch, Table, Tag } from "antd";
 import { useComponentLabels } from "../layouts/layouts";
 import { cellLabel } from "../parts/cellLabel";
 import { Named } from "../parts/Named";
-import type { Field, FormDocument, Slot } from "../api/shapes";
+import type { Field, FormDocument, Slot } from "../api/schemas";
 
 interface Row {
   field: Field;

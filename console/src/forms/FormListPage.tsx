@@ -5,7 +5,7 @@ import { Empty, Table, Tag } from "antd";
 import { Link } from "react-router";
 
 import { call } from "../api/call";
-import type { FormSummary } from "../api/shapes";
+import type { FormSummary } from "../api/schemas";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";

@@ -4,7 +4,7 @@ import { Alert, App, Button, Card, Segmented, Skeleton } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
-import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../api/shapes";
+import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../api/schemas";
 import { counted } from "../parts/formatting";
 import { DraftActions } from "../parts/DraftActions";
 import { LoadError } from "../parts/LoadError";

@@ -3,7 +3,7 @@
 import { useEffect, useRef } from "react";
 
 import { sessionHeaders } from "../api/call";
-import type { FillAnswer, RecordAnswer } from "../api/shapes";
+import type { FillAnswer, RecordAnswer } from "../api/schemas";
 
 export interface Filled {
   slot: string;

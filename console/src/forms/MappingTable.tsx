@@ -3,7 +3,7 @@
 import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from "@ant-design/icons";
 import { Button, Empty, Input, Select, Space, Table } from "antd";
 
-import type { FormDocument, Rule, Slot } from "../api/shapes";
+import type { FormDocument, Rule, Slot } from "../api/schemas";
 import { useComponentLabels } from "../layouts/layouts";
 import { cellLabel } from "../parts/cellLabel";
 import { Named } from "../parts/Named";

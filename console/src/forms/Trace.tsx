@@ -3,7 +3,7 @@
 import { Alert, Card } from "antd";
 
 import { fieldsOf } from "../../../embed/src/form/model";
-import type { FormDocument, RecordAnswer } from "../api/shapes";
+import type { FormDocument, RecordAnswer } from "../api/schemas";
 import { useComponentLabels } from "../layouts/layouts";
 import { Named } from "../parts/Named";
 import { AddressCard } from "../records/AddressCard";

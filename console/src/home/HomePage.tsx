@@ -5,7 +5,7 @@ import { Card, Skeleton } from "antd";
 import { Link } from "react-router";
 
 import { call } from "../api/call";
-import type { Overview } from "../api/shapes";
+import type { Overview } from "../api/schemas";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { nextSteps } from "./nextSteps";

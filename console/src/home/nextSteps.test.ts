@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import type { Overview } from "../api/shapes";
+import type { Overview } from "../api/schemas";
 import { nextSteps } from "./nextSteps";
 
 const calm: Overview = {

@@ -1,4 +1,4 @@
-import type { Overview } from "../api/shapes";
+import type { Overview } from "../api/schemas";
 
 interface Step {
   text: string;

@@ -2,41 +2,15 @@
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import type { CheckAnswer, Layout as FormLayout } from "../../../embed/src/form/model";
+import type * as api from "../../../embed/src/api";
 import { call } from "../api/call";
 
-export interface LayoutEntry {
-  country_code: string;
-  name: string;
-  confidence: Confidence;
-  post_of: string;
-  /** Keys of the own layouts that are published for it. */
-  own: string[];
-}
-
+export type LayoutEntry = api.LayoutEntry;
 /** An own layout that has a say. */
-export interface OwnStep {
-  key: string;
-  title: string;
-  version: number | null;
-  of_form: boolean;
-}
-
-export type Confidence = "sure" | "likely" | "open";
-
-export interface Layout extends FormLayout {
-  starts: string[];
-  languages: string[];
-  lines: Record<string, string[]>;
-  confidence: Confidence;
-  source: string;
-  post_of: string;
-  own: OwnStep[];
-}
-
-export interface Checked extends CheckAnswer {
-  unused: { component: string; value: string; offered_to: string | null }[];
-}
+export type OwnStep = api.OwnStepSchema;
+export type Layout = api.LayoutAnswer;
+export type Confidence = Layout["confidence"];
+export type Checked = api.CheckComponentsAnswer;
 
 export type Components = Record<string, string>;
 

@@ -1,6 +1,6 @@
 import { Card, Descriptions } from "antd";
 
-import type { CapturedAddress } from "../api/shapes";
+import type { CapturedAddress } from "../api/schemas";
 import { Named } from "../parts/Named";
 import { StateTag } from "../parts/StateTag";
 

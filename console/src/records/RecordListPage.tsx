@@ -5,7 +5,7 @@ import { Button, Empty, Select, Table } from "antd";
 import { Link, useSearchParams } from "react-router";
 
 import { call } from "../api/call";
-import type { FormSummary, RecordPage, RecordSummary } from "../api/shapes";
+import type { FormSummary, RecordPage, RecordSummary } from "../api/schemas";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { SearchBox, useAddressText, withText } from "../parts/SearchBox";

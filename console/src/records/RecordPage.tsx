@@ -5,7 +5,7 @@ import { Card, Descriptions, Skeleton } from "antd";
 import { Link, useParams } from "react-router";
 
 import { call } from "../api/call";
-import type { FormSummary, RecordAnswer } from "../api/shapes";
+import type { FormSummary, RecordAnswer } from "../api/schemas";
 import { Named } from "../parts/Named";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";

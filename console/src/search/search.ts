@@ -1,21 +1,15 @@
 /** A search with its trace, and how long it took. */
 
-import type { Suggestion, Suggestions } from "../../../embed/src/service";
-import { ApiError, call } from "../api/call";
+import type * as api from "../../../embed/src/api";
+import type { Suggestion } from "../../../embed/src/service";
+import { ServiceError, call } from "../api/call";
 
 export type { Suggestion };
 
 export const KINDS = ["address", "street", "place", "postcode", "town", "region", "district", "building", "organisation"];
 
-export interface Trace {
-  interpretations: { dataset: string; interpretation: string; tokens: string[]; found: number }[];
-  rows: { id: string; score: number; parts: Record<string, number> }[];
-}
-
-export interface SearchAnswer extends Suggestions {
-  edition: string;
-  trace: Trace | null;
-}
+export type Trace = api.TraceSchema;
+export type SearchAnswer = api.Suggestions;
 
 export interface Found {
   answer: SearchAnswer;
@@ -30,9 +24,9 @@ export async function search(query: URLSearchParams): Promise<Found> {
     const answer = await call<SearchAnswer>(`suggest?${query}`);
     return { answer, milliseconds: performance.now() - began };
   } catch (error) {
-    if (error instanceof ApiError && error.places.length) {
+    if (error instanceof ServiceError && error.places.length) {
       const said = error.places.map((place) => `${place.pointer.replace("?", "")}: ${place.detail}`);
-      throw new ApiError(error.status, said.join(" "), error.places);
+      throw new ServiceError(error.status, said.join(" "), error.places);
     }
     throw error;
   }

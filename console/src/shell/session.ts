@@ -2,8 +2,8 @@
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { ApiError, call, rememberCsrfToken } from "../api/call";
-import type { Session } from "../api/shapes";
+import { ServiceError, call, rememberCsrfToken } from "../api/call";
+import type { Session } from "../api/schemas";
 
 async function fetchSession(): Promise<Session | null> {
   try {
@@ -11,7 +11,7 @@ async function fetchSession(): Promise<Session | null> {
     rememberCsrfToken(session.csrf_token);
     return session;
   } catch (error) {
-    if (error instanceof ApiError && error.status === 401) return null;
+    if (error instanceof ServiceError && error.status === 401) return null;
     throw error;
   }
 }

@@ -1,81 +1,30 @@
-/** The shapes of a form and of a layout, as the service answers them. */
+/** Forms and layouts, as the service answers them; what may be left out of a form stays optional. */
+
+import type * as api from "../api";
+
+/** What needs just some of its properties. */
+type Loose<Whole, Needed extends keyof Whole> = Pick<Whole, Needed> & Partial<Whole>;
 
 export type Value = string | number | boolean | null;
-
-export interface Condition {
-  field: string;
-  values: string[];
-}
-
-export interface Field {
-  key: string;
-  type?: string | null;
-  label?: string | null;
-  required?: boolean;
-  help?: string | null;
-  options?: { value: string; label?: string | null }[] | null;
-  max_length?: number | null;
-  show_when?: Condition | null;
-  component?: string | null;
-}
-
-export interface Rule {
-  components: string[];
-  into: string;
-  join?: string | null;
-  changes: string[];
-}
-
-export interface Slot {
-  key: string;
-  label: string;
-  countries: string[];
-  country?: string | null;
-  kinds: string[];
-  required: boolean;
-  help?: string | null;
-  show_when?: Condition | null;
+export type Condition = api.ConditionSchema;
+export type Field = Loose<api.FieldSchema, "key">;
+export type Rule = Loose<api.RuleSchema, "components" | "into" | "changes">;
+export type Slot = Loose<Omit<api.SlotSchema, "parts" | "mapping">, "key" | "label" | "countries" | "kinds" | "required"> & {
   parts: Field[];
   mapping: Rule[];
-}
-
-export interface FormDocument {
-  key: string;
-  kind: "record" | "web";
-  title: string;
-  intro?: string | null;
-  thanks?: string | null;
-  fields: (Field | { slot: string })[];
+};
+export type FormDocument = Loose<Omit<api.FormDocument, "fields" | "slots">, "key" | "kind" | "title"> & {
+  fields: (Field | api.SlotPlace)[];
   slots: Slot[];
-}
-
-export interface LayoutComponent {
-  component: string;
-  label: string;
-  required: boolean;
-  options: { code: string; name: string; latin: string }[] | null;
-}
-
-export interface Layout {
-  country_code: string;
-  name: string;
-  /** Of the labels, BCP 47. */
-  language: string;
-  components: LayoutComponent[];
-  /** What the components that are not asked for are called. */
-  labels: Record<string, string>;
-  /** Whether there are any addresses of the country to search in. */
-  has_addresses: boolean;
-  /** Components that an administrator's own layout took out of what is asked for. */
-  hidden: string[];
-  masks: string[];
-}
-
+};
+export type LayoutComponent = api.LayoutComponentSchema;
+/** Of a layout, what a form works with. */
+export type Layout = Pick<
+  api.LayoutAnswer,
+  "country_code" | "name" | "language" | "components" | "labels" | "has_addresses" | "hidden" | "masks"
+>;
 /** What a check of components answers, as far as a form asks. */
-export interface CheckAnswer {
-  components: Record<string, string>;
-  problems: { component: string; detail: string }[];
-}
+export type CheckAnswer = Pick<api.CheckComponentsAnswer, "components" | "problems">;
 
 /** Fields and slots in the order on the form; slots that no entry places come last. */
 export function itemsOf(document: FormDocument): (Field | Slot)[] {

@@ -134,7 +134,6 @@ class Suggestions(Schema):
     suggestions: list[SuggestionSchema]
     corrected: dict[str, str] = Field(description="What was read for what was typed")
     unmatched: list[str] = Field(
-        default_factory=list,
         description="Typed tokens that the rows do not have: a number that there is not, a name",
     )
     after: str | None = None

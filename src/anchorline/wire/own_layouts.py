@@ -28,8 +28,8 @@ class ComponentChangeSchema(RequestSchema):
     required: bool | None = Field(default=None, description="Left out: as shipped")
     hidden: bool = Field(default=False, description="It is not asked for")
     add: bool = Field(default=False, description="Ask for it where the shipped layout does not")
-    first: bool = Field(default=False, description="LayoutComponent for before everything else")
-    after: Name | None = Field(default=None, description="LayoutComponent for after this one")
+    first: bool = Field(default=False, description="Asked for before everything else")
+    after: Name | None = Field(default=None, description="Asked for after this one")
 
 
 class LineChangeSchema(RequestSchema):

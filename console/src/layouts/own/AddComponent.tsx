@@ -5,7 +5,7 @@ import { useState } from "react";
 
 import { COMPONENTS } from "../../api/vocabulary";
 import { changeComponent, extraName, nameOf } from "./changes";
-import type { OwnDocument } from "./shapes";
+import type { OwnDocument } from "./schemas";
 
 const NEVER = ["country", "country_code"];
 

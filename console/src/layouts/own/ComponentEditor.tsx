@@ -9,7 +9,7 @@ import { arrange, changeComponent, entryFor, forgetComponent, relabel, shifted }
 import { problemsAt } from "./problems";
 import { Named } from "../../parts/Named";
 import { useComponentLabels } from "../layouts";
-import type { OwnDocument, Preview, PreviewComponent } from "./shapes";
+import type { OwnDocument, Preview, PreviewComponent } from "./schemas";
 
 export function ComponentEditor(props: {
   document: OwnDocument;

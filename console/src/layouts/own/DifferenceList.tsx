@@ -1,5 +1,5 @@
 import { useLayouts } from "../layouts";
-import type { Difference } from "./shapes";
+import type { Difference } from "./schemas";
 
 /** What becomes different, in sentences; countries of which the same is said stand together. */
 export function DifferenceList({ differences }: { differences: Difference[] }): React.ReactNode {

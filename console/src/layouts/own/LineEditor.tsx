@@ -7,7 +7,7 @@ import { useEffect, useRef, useState } from "react";
 import { COMPONENTS } from "../../api/vocabulary";
 import { addLine, currentRows, dropLine, nameOf, restoreLine, rewriteLine } from "./changes";
 import { problemsAt } from "./problems";
-import type { OwnDocument, Preview, PreviewLine } from "./shapes";
+import type { OwnDocument, Preview, PreviewLine } from "./schemas";
 
 const SCRIPTS = new Intl.DisplayNames(["en"], { type: "script" });
 

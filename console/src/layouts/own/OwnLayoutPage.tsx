@@ -21,7 +21,7 @@ import { DifferenceList } from "./DifferenceList";
 import { LineEditor } from "./LineEditor";
 import { problemsElsewhere } from "./problems";
 import { Scope } from "./Scope";
-import type { OwnDocument, OwnDraft } from "./shapes";
+import type { OwnDocument, OwnDraft } from "./schemas";
 import { SampleChoice, SideBySide } from "./SideBySide";
 import { LISTS, usePreview, useSamples } from "./useOwn";
 import { Versions } from "./Versions";

@@ -9,7 +9,7 @@ import { PublishState } from "../../parts/PublishState";
 import { StateTag } from "../../parts/StateTag";
 import { readable } from "../../parts/times";
 import { useLayouts } from "../layouts";
-import type { OwnSummary } from "./shapes";
+import type { OwnSummary } from "./schemas";
 import { useForms, useOwnLayouts } from "./useOwn";
 
 export default function OwnListPage(): React.ReactNode {

@@ -3,7 +3,7 @@
 import { Input, Select } from "antd";
 
 import { useLayouts } from "../layouts";
-import type { OwnDocument } from "./shapes";
+import type { OwnDocument } from "./schemas";
 import { useForms } from "./useOwn";
 
 export type ScopePart = Pick<OwnDocument, "title" | "countries" | "forms">;

@@ -3,7 +3,7 @@
 import { Card, Input, Select } from "antd";
 
 import type { Components } from "../layouts";
-import { type Preview, type PreviewComponent, type Sample } from "./shapes";
+import { type Preview, type PreviewComponent, type Sample } from "./schemas";
 
 export function SideBySide(props: {
   preview: Preview;

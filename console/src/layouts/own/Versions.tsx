@@ -6,7 +6,7 @@ import { App, Button, Card, Table } from "antd";
 import { call } from "../../api/call";
 import { StateTag } from "../../parts/StateTag";
 import { readable } from "../../parts/times";
-import type { Version } from "./shapes";
+import type { Version } from "./schemas";
 import { useVersions } from "./useOwn";
 
 type Row = Omit<Version, "published_at" | "published_by"> & { when: string; by: string };

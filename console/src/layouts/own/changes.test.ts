@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import {
   addLine, arrange, changeComponent, dropLine, extraName, relabel, restoreLine, rewriteLine, shifted, currentRows,
 } from "./changes";
-import type { OwnDocument, PreviewLine } from "./shapes";
+import type { OwnDocument, PreviewLine } from "./schemas";
 
 const EMPTY: OwnDocument = { key: "k", title: "T", countries: ["FR"], forms: [], ask: [], lines: [] };
 const shipped = (line: string): PreviewLine => ({ line, was: line, change: null, dropped: false });

@@ -5,7 +5,7 @@
  * trace in it.
  */
 
-import type { ComponentChange, LineChange, OwnDocument, PreviewLine } from "./shapes";
+import type { ComponentChange, LineChange, OwnDocument, PreviewLine } from "./schemas";
 
 export function nameOf(change: ComponentChange): string {
   return change.extra ?? change.component ?? "";

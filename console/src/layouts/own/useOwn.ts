@@ -3,9 +3,9 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { call } from "../../api/call";
-import type { FormSummary } from "../../api/shapes";
+import type { FormSummary } from "../../api/schemas";
 import type { Components } from "../layouts";
-import type { OwnDocument, OwnSummary, Preview, Sample, Version } from "./shapes";
+import type { OwnDocument, OwnSummary, Preview, Sample, Version } from "./schemas";
 
 /** The lists that change with an own layout: layouts as well, since they say who speaks. */
 export const LISTS = ["own-layouts", "layouts", "lines", "check", "versions"];
