@@ -148,6 +148,11 @@ def main() -> None:
         trees: Queue[Path] = Queue()
         for number in range(given.processes):
             trees.put(_copy(Path(folder) / str(number)))
+        for package in TESTS:
+            unchanged = Mutant(CORE / package / "__init__.py", "", 0)
+            if _is_noticed(trees, unchanged, (PROJECT / unchanged.module).read_text()):
+                raise SystemExit(f"The tests of {package or 'core'} fail without any change.")
+        print()
         with ThreadPoolExecutor(given.processes) as pool:
             noticed = list(pool.map(lambda one: _is_noticed(trees, *one), sample))
     survivors = [one for one, killed in zip(sample, noticed, strict=True) if not killed]
@@ -176,7 +181,7 @@ def _is_noticed(trees: Queue[Path], mutant: Mutant, code: str) -> bool:
     try:
         file.write_text(code)
         done = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", "-p", "no:xdist",
+            [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider",
              "--hypothesis-profile", "mutants", *mutant.tests],
             cwd=tree, env={**os.environ, "PYTHONPATH": str(tree / "src")},
             capture_output=True, timeout=TIMEOUT_S, check=False,
