@@ -153,3 +153,13 @@ def test_the_types_of_the_web_parts_are_made_from_the_api_of_today(tmp_path):
         [program, *command[1:]], cwd=PROJECT / "api-types", check=True, capture_output=True
     )
     assert made.read_text() == (PROJECT / "embed/src/api.ts").read_text()
+
+
+def test_every_class_that_the_console_names_has_a_rule():
+    """A class without one is a slip of a name: the page falls apart, and nothing says so."""
+    rules = set(
+        re.findall(r"\.([a-z][\w-]*)", (PROJECT / "console/src/shell/base.css").read_text())
+    )
+    for path in (PROJECT / "console/src").rglob("*.tsx"):
+        for names in re.findall(r'className="([^"]*)"', path.read_text()):
+            assert set(names.split()) <= rules, f"{path}: {names}"

@@ -50,7 +50,7 @@ export default function DatasetListPage(): React.ReactNode {
           },
         ]}
       />
-      <div style={{ marginTop: 16 }}>
+      <div className="space-above">
         <LoadFile onSent={(job) => void navigate(`/data/${job.dataset}`)} />
       </div>
     </>

@@ -15,6 +15,7 @@ import type { Dataset, Edition } from "./schemas";
 import { isOpen } from "./schemas";
 import { useActivation } from "./useActivation";
 import { useDataset, useEdition } from "./useData";
+import { ErrorAlert } from "../parts/ErrorAlert";
 
 export default function EditionPage(): React.ReactNode {
   const { dataset: name = "", edition: number = "" } = useParams();
@@ -67,7 +68,7 @@ function Shown({ dataset, edition }: { dataset: Dataset; edition: Edition }): Re
           </Button>
         )}
       </PageHead>
-      {action.isError && <Alert type="error" showIcon role="alert" title={action.error.message} style={{ marginBottom: 16 }} />}
+      <ErrorAlert error={action.error} />
       {open.map((job) => (
         <JobCard key={job.id} job={job} />
       ))}
@@ -107,7 +108,7 @@ function Differences(props: { dataset: Dataset; edition: Edition; compare: () =>
           showIcon
           title="More than the rules let become active by itself"
           description={comparison.against.join(" ")}
-          style={{ marginBottom: 16 }}
+          className="space-below"
         />
       )}
       {comparison && <ComparisonView comparison={comparison} />}

@@ -1,6 +1,6 @@
 /** The editions of a dataset, with what can be done with each. */
 
-import { Alert, Button, Empty, Popconfirm, Table } from "antd";
+import { Button, Empty, Popconfirm, Table } from "antd";
 import { Link } from "react-router";
 
 import { StateTag } from "../parts/StateTag";
@@ -9,6 +9,7 @@ import { readable } from "../parts/times";
 import type { Dataset, EditionSummary } from "./schemas";
 import { useActivation } from "./useActivation";
 import { useRemoval } from "./useData";
+import { ErrorAlert } from "../parts/ErrorAlert";
 
 export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode {
   const { activate, action } = useActivation(dataset);
@@ -17,7 +18,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
   const disk = dataset.editions.reduce((sum, e) => sum + e.index_bytes + e.rows_bytes, 0);
   return (
     <>
-      {failed && <Alert type="error" showIcon role="alert" title={failed.message} style={{ marginBottom: 12 }} />}
+      <ErrorAlert error={failed} />
       <Table<EditionSummary>
         rowKey="number"
         size="small"
@@ -82,7 +83,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
           },
         ]}
       />
-      <p style={{ color: "#51666f" }} hidden={!dataset.editions.length}>
+      <p className="muted" hidden={!dataset.editions.length}>
         Kept: the active edition, the one active before it, and the {dataset.rules.keep} newest of the others;{" "}
         {megabytes(disk)} in all.
       </p>
@@ -97,5 +98,5 @@ function verb(dataset: Dataset, edition: EditionSummary): string {
 function State({ dataset, edition }: { dataset: Dataset; edition: EditionSummary }): React.ReactNode {
   if (edition.active) return <StateTag tone="fine">active</StateTag>;
   if (edition.number > (dataset.active_edition ?? 0)) return <StateTag tone="waits">waits</StateTag>;
-  return <span style={{ color: "#51666f" }}>{edition.number === dataset.previous_edition ? "active before" : "older"}</span>;
+  return <span className="muted">{edition.number === dataset.previous_edition ? "active before" : "older"}</span>;
 }

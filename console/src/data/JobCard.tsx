@@ -24,13 +24,13 @@ export function JobCard({ job }: { job: Job }): React.ReactNode {
   return (
     <Card
       size="small"
-      title={<h2 style={{ margin: 0, fontSize: "1rem" }}>{`${TITLES[job.kind]} ${subject}`}</h2>}
+      title={<h2>{`${TITLES[job.kind]} ${subject}`}</h2>}
       extra={
         <Button size="small" danger loading={cancel.isPending} onClick={() => cancel.mutate(job.id)}>
           Cancel
         </Button>
       }
-      style={{ marginBottom: 16 }}
+      className="space-below"
     >
       <Progress percent={Math.floor(100 * share)} aria-label={`Progress of ${subject}`} />
       <p role="status" style={{ margin: "4px 0 0" }}>
@@ -73,7 +73,7 @@ function Ended({ job }: { job: Job }): React.ReactNode {
         </>
       }
       action={job.file_bytes === null || fine ? undefined : <FileActions job={job} bytes={job.file_bytes} />}
-      style={{ marginBottom: 16 }}
+      className="space-below"
     />
   );
 }

@@ -1,11 +1,13 @@
 /** Sending a file of reference data: which one, what it holds, and what becomes of the edition. */
 
 import { useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Card, Input, Progress, Select } from "antd";
+import { Button, Input, Progress, Select } from "antd";
 import { useId, useState } from "react";
 
 import type { Job } from "./schemas";
 import { type LoadOptions, sendFile } from "./upload";
+import { ErrorAlert } from "../parts/ErrorAlert";
+import { Panel } from "../parts/Panel";
 
 const HOLDS = [
   { value: "whole", label: "All addresses: those not in it will be gone" },
@@ -44,7 +46,7 @@ export function LoadFile(props: { dataset?: string; onSent: (job: Job) => void }
   };
 
   return (
-    <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Load a file</h2>} style={{ marginBottom: 16 }}>
+    <Panel title="Load a file" apart>
       <div className="load-file">
         {props.dataset === undefined && (
           <label>
@@ -94,7 +96,7 @@ export function LoadFile(props: { dataset?: string; onSent: (job: Job) => void }
         </Button>
       </div>
       {sent !== null && <Progress percent={Math.floor(100 * sent)} aria-label="Sending the file" />}
-      {refusal && <Alert type="error" showIcon role="alert" title={refusal} style={{ marginTop: 12 }} />}
-    </Card>
+      <ErrorAlert error={refusal} />
+    </Panel>
   );
 }

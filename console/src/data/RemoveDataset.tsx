@@ -1,12 +1,13 @@
 /** Taking a whole dataset away: said what is lost, and its name typed, before anything happens. */
 
-import { Alert, App, Button, Input, Modal } from "antd";
+import { App, Button, Input, Modal } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { counted } from "../parts/formatting";
 import type { Dataset } from "./schemas";
 import { useDatasetRemoval } from "./useData";
+import { ErrorAlert } from "../parts/ErrorAlert";
 
 export function RemoveDataset({ dataset }: { dataset: Dataset }): React.ReactNode {
   const [open, setOpen] = useState(false);
@@ -47,7 +48,7 @@ export function RemoveDataset({ dataset }: { dataset: Dataset }): React.ReactNod
         </label>
         <Input id="remove-dataset" value={typed} autoComplete="off" onChange={(event) => setTyped(event.target.value)} />
         {removal.isError && (
-          <Alert type="error" showIcon role="alert" title={removal.error.message} style={{ marginTop: 12 }} />
+          <ErrorAlert error={removal.error} />
         )}
       </Modal>
     </>

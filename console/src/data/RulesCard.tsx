@@ -1,11 +1,13 @@
 /** How a dataset's loads are treated: what may be bad, gone, changed, moved; what is kept. */
 
-import { Alert, Button, Card, InputNumber, Switch } from "antd";
+import { Button, InputNumber, Switch } from "antd";
 import { useState } from "react";
 
 import { useUnsaved } from "../parts/useUnsaved";
 import type { Dataset, Rules } from "./schemas";
 import { useRules } from "./useData";
+import { ErrorAlert } from "../parts/ErrorAlert";
+import { Panel } from "../parts/Panel";
 
 const SHARES: { name: "bad_share" | "gone_share" | "changed_share" | "moved_share"; label: string }[] = [
   { name: "bad_share", label: "Rows that may be bad, %" },
@@ -22,7 +24,7 @@ export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
   const changed = Object.keys(edited).length > 0;
   useUnsaved(changed);
   return (
-    <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Rules</h2>}>
+    <Panel title="Rules">
       <div className="load-rules">
         <label className="switch">
           <Switch
@@ -66,8 +68,8 @@ export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
           Discard changes
         </Button>
       </div>
-      {save.isError && <Alert type="error" showIcon role="alert" title={save.error.message} style={{ marginTop: 12 }} />}
+      <ErrorAlert error={save.error} />
       {save.isSuccess && !changed && <p role="status">Rules saved.</p>}
-    </Card>
+    </Panel>
   );
 }

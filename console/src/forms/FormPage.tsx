@@ -101,7 +101,7 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDoc
     <div className="sides">
       <Card
         size="small"
-        title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Try it: the draft as people will meet it</h2>}
+        title={<h2>Try it: the draft as people will meet it</h2>}
         extra={
           <Button
             size="small"
@@ -116,7 +116,7 @@ function Tryout({ formKey, draft }: { formKey: string; draft: DraftState<FormDoc
         }
       >
         {draft.changed && (
-          <Alert type="warning" showIcon title="Save the draft to try your changes here." style={{ marginBottom: 12 }} />
+          <Alert type="warning" showIcon title="Save the draft to try your changes here." className="space-below" />
         )}
         <LiveForm
           key={`${revision}-${round}`}

@@ -112,7 +112,7 @@ export function MappingTable(props: {
       />
       <Button
         icon={<PlusOutlined aria-hidden />}
-        style={{ marginTop: 12 }}
+        className="space-above"
         onClick={() =>
           put([
             ...slot.mapping,

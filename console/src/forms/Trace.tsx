@@ -8,6 +8,7 @@ import { useComponentLabels } from "../layouts/layouts";
 import { Named } from "../parts/Named";
 import { AddressCard } from "../records/AddressCard";
 import type { Filled } from "./LiveForm";
+import { Panel } from "../parts/Panel";
 
 export function FillTrace({ filled, document }: { filled: Filled; document: FormDocument }): React.ReactNode {
   const labels = useComponentLabels();
@@ -23,10 +24,10 @@ export function FillTrace({ filled, document }: { filled: Filled; document: Form
   return (
     <Card
       size="small"
-      title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What went where: {filled.label}</h2>}
+      title={<h2>What went where: {filled.label}</h2>}
     >
       {warnings.map((warning) => (
-        <Alert key={warning} type="warning" showIcon title={warning} style={{ marginBottom: 8 }} />
+        <Alert key={warning} type="warning" showIcon title={warning} className="space-below" />
       ))}
       <ol className="trace">
         {told.map((step, index) => (
@@ -40,7 +41,7 @@ export function FillTrace({ filled, document }: { filled: Filled; document: Form
         ))}
       </ol>
       {silent.length > 0 && (
-        <p style={{ marginBottom: 0, color: "#51666f" }}>
+        <p className="muted last">
           The address has nothing for: {silent.flatMap((step) => step.components).map(called).join(", ")}.
         </p>
       )}
@@ -50,11 +51,11 @@ export function FillTrace({ filled, document }: { filled: Filled; document: Form
 
 export function DryRunResult({ answer }: { answer: RecordAnswer }): React.ReactNode {
   return (
-    <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>What a record would hold</h2>}>
-      <p style={{ marginTop: 0 }}>{answer.label}</p>
+    <Panel title="What a record would hold">
+      <p className="first">{answer.label}</p>
       {Object.entries(answer.slots).map(([slot, address]) => (
         <AddressCard key={slot} slot={slot} address={address} fields={answer.labels} />
       ))}
-    </Card>
+    </Panel>
   );
 }

@@ -18,7 +18,7 @@ export default function HomePage(): React.ReactNode {
       <PageHead title="Overview" />
       {overview.isPending ? <Skeleton active /> : <Figures overview={overview.data} />}
       {overview.data && (
-        <Card style={{ marginTop: 16 }}>
+        <Card className="space-above">
           <h2 style={{ marginTop: 0, fontSize: "1.1rem" }}>What to do next</h2>
           <ul style={{ paddingInlineStart: "1.2rem", margin: 0, lineHeight: 2 }}>
             {nextSteps(overview.data).map((step) => (
@@ -38,7 +38,7 @@ function Figures({ overview }: { overview: Overview }): React.ReactNode {
   const countries = new Set(overview.editions.flatMap((edition) => edition.countries));
   const share = overview.captured ? Math.round((100 * overview.picked) / overview.captured) : null;
   return (
-    <div className="formatting">
+    <div className="figures">
       <Figure
         title="Addresses that can be found"
         value={addresses.toLocaleString("en")}

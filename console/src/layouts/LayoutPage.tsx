@@ -1,6 +1,6 @@
 /** One country's layout: what it asks for on one side, what it writes on the other. */
 
-import { Button, Card, Select, Skeleton } from "antd";
+import { Button, Select, Skeleton } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useParams } from "react-router";
 
@@ -12,6 +12,7 @@ import { Precedence } from "./Precedence";
 import { WrittenLines } from "./WrittenLines";
 import { useForms } from "./own/useOwn";
 import { type Components, type Layout, sampleFor, useLayout } from "./layouts";
+import { Panel } from "../parts/Panel";
 
 const languageNames = new Intl.DisplayNames(["en"], { type: "language" });
 
@@ -81,9 +82,9 @@ function Tryout({ layout, form }: { layout: Layout; form: string }): React.React
   const given = Object.fromEntries(Object.entries(shown).filter(([, value]) => value.trim()));
   return (
     <div className="side-by-side">
-      <Card size="small" title="What is asked for" extra={<span className="hint">with a made-up address</span>}>
+      <Panel title="What is asked for" extra={<span className="hint">with a made-up address</span>}>
         <ComponentForm layout={layout} form={form} components={components} given={given} change={setComponents} />
-      </Card>
+      </Panel>
       <WrittenLines layout={layout} form={form} components={given} />
     </div>
   );

@@ -4,6 +4,7 @@ import { Card, Select } from "antd";
 import { useState } from "react";
 
 import { type Components, type Layout, useLayouts, useLines } from "./layouts";
+import { Panel } from "../parts/Panel";
 
 const SCRIPTS = new Intl.DisplayNames(["en"], { type: "script" });
 
@@ -15,9 +16,9 @@ export function WrittenLines(props: { layout: Layout; form: string; components: 
   const countries = useLayouts();
   return (
     <div className="sides">
-      <Card size="small" title="Written within the country">
+      <Panel title="Written within the country">
         <Address lines={domestic.data} />
-      </Card>
+      </Panel>
       <Card
         size="small"
         title="On mail from abroad"
@@ -37,7 +38,7 @@ export function WrittenLines(props: { layout: Layout; form: string; components: 
       >
         <Address lines={abroad.data} />
       </Card>
-      <Card size="small" title="The lines in their notation">
+      <Panel title="The lines in their notation">
         {Object.entries(layout.lines).map(([script, lines]) => (
           <div key={script}>
             {Object.keys(layout.lines).length > 1 && (
@@ -52,7 +53,7 @@ export function WrittenLines(props: { layout: Layout; form: string; components: 
             </ol>
           </div>
         ))}
-      </Card>
+      </Panel>
     </div>
   );
 }

@@ -13,7 +13,7 @@ export function SaveProblem({ draft }: { draft: AnyDraft }): React.ReactNode {
       type="error"
       role="alert"
       showIcon
-      style={{ marginBottom: 16 }}
+      className="space-below"
       title={error.message}
       description={places.map((p) => (
         <div key={p.pointer}>

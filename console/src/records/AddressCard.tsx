@@ -20,7 +20,7 @@ export function AddressCard(props: {
   return (
     <Card
       size="small"
-      title={<h2 style={{ margin: 0, fontSize: "1rem" }}><Named label={address.label} name={slot} /></h2>}
+      title={<h2><Named label={address.label} name={slot} /></h2>}
       extra={<Origin address={address} />}
     >
       <address className="lines" dir="auto">
@@ -29,7 +29,7 @@ export function AddressCard(props: {
       <Descriptions
         column={1}
         size="small"
-        style={{ marginTop: 12 }}
+        className="space-above"
         items={[
           ...Object.entries(address.components).map(([name, value]) => ({
             key: name,

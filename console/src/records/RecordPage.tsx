@@ -1,7 +1,7 @@
 /** One record: its addresses with lines and components, and everything that was filled in. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Card, Descriptions, Skeleton } from "antd";
+import { Descriptions, Skeleton } from "antd";
 import { Link, useParams } from "react-router";
 
 import { call } from "../api/call";
@@ -11,6 +11,7 @@ import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { readable } from "../parts/times";
 import { AddressCard } from "./AddressCard";
+import { Panel } from "../parts/Panel";
 
 export default function RecordPage(): React.ReactNode {
   const { record: id = "" } = useParams();
@@ -43,7 +44,7 @@ export default function RecordPage(): React.ReactNode {
           <AddressCard key={slot} slot={slot} address={address} fields={data.labels} />
         ))}
       </div>
-      <Card size="small" title={<h2 style={{ margin: 0, fontSize: "1rem" }}>Fields</h2>} style={{ marginTop: 16 }}>
+      <Panel title="Fields" apart>
         <Descriptions
           column={{ xs: 1, sm: 1, md: 2 }}
           size="small"
@@ -53,7 +54,7 @@ export default function RecordPage(): React.ReactNode {
             children: <span dir="auto">{typeof value === "boolean" ? (value ? "yes" : "no") : String(value)}</span>,
           }))}
         />
-      </Card>
+      </Panel>
     </>
   );
 }

@@ -1,7 +1,7 @@
 /** A bench for searching: what is found for a text, how it was read, and why in this order. */
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Alert, Empty, Select } from "antd";
+import { Empty, Select } from "antd";
 import { useDeferredValue } from "react";
 import { useSearchParams } from "react-router";
 
@@ -11,6 +11,7 @@ import { SearchBox, useAddressText, withText } from "../parts/SearchBox";
 import { FoundTable } from "./FoundTable";
 import { InterpretationTable } from "./InterpretationTable";
 import { KINDS, type Found, search } from "./search";
+import { ErrorAlert } from "../parts/ErrorAlert";
 
 export default function TrySearchPage(): React.ReactNode {
   const [place, setPlace] = useSearchParams();
@@ -59,7 +60,7 @@ export default function TrySearchPage(): React.ReactNode {
           </button>
         </p>
       )}
-      {found.isError && <Alert type="error" showIcon role="alert" title={found.error.message} />}
+      <ErrorAlert error={found.error} />
       {!isSearched && <Empty description="Nothing typed yet." />}
       {isSearched && found.data && !found.isError && (
         <Answer found={found.data} open={(id) => set("within", id)} />

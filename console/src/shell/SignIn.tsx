@@ -1,6 +1,7 @@
-import { Alert, Button, Card, Form, Input } from "antd";
+import { Button, Card, Form, Input } from "antd";
 
 import { useSignIn } from "./session";
+import { ErrorAlert } from "../parts/ErrorAlert";
 
 interface Given {
   email: string;
@@ -13,7 +14,7 @@ export function SignIn(): React.ReactNode {
     <main className="sign-in">
       <Card style={{ width: "min(26rem, 100%)" }}>
         <h1 style={{ marginTop: 0, fontSize: "1.5rem" }}>Anchorline</h1>
-        <p style={{ color: "#46595f" }}>Sign in to set up forms and read records.</p>
+        <p className="muted">Sign in to set up forms and read records.</p>
         <Form<Given> layout="vertical" requiredMark={false} onFinish={(given) => signIn.mutate(given)}>
           <Form.Item
             name="email"
@@ -30,7 +31,7 @@ export function SignIn(): React.ReactNode {
             <Input type="password" autoComplete="current-password" size="large" />
           </Form.Item>
           {signIn.isError && (
-            <Alert type="error" title={signIn.error.message} style={{ marginBottom: 16 }} showIcon role="alert" />
+            <ErrorAlert error={signIn.error} />
           )}
           <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
             Sign in

@@ -1,7 +1,7 @@
 /** A new own layout: its name and where it holds; then its page opens. */
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Card } from "antd";
+import { Button, Card } from "antd";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 
@@ -10,6 +10,7 @@ import { PageHead } from "../../parts/PageHead";
 import { useUnsaved } from "../../parts/useUnsaved";
 import { Scope, type ScopePart } from "./Scope";
 import { useOwnLayouts } from "./useOwn";
+import { ErrorAlert } from "../../parts/ErrorAlert";
 
 export default function NewOwnPage(): React.ReactNode {
   const [place] = useSearchParams();
@@ -36,7 +37,7 @@ export default function NewOwnPage(): React.ReactNode {
         title="New own layout"
         about="Begin with its name and the countries it is for. It holds nowhere before you publish it."
       />
-      {make.error && <Alert type="error" role="alert" showIcon title={make.error.message} style={{ marginBottom: 16 }} />}
+      <ErrorAlert error={make.error} />
       <Card size="small" style={{ maxWidth: "48rem" }}>
         <Scope scope={scope} change={(part) => setScope({ ...scope, ...part })} />
         <div className="begin">

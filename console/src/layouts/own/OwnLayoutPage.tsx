@@ -25,6 +25,8 @@ import type { OwnDocument, OwnDraft } from "./schemas";
 import { SampleChoice, SideBySide } from "./SideBySide";
 import { LISTS, usePreview, useSamples } from "./useOwn";
 import { Versions } from "./Versions";
+import { ErrorAlert } from "../../parts/ErrorAlert";
+import { Panel } from "../../parts/Panel";
 
 const LANGUAGES = new Intl.DisplayNames(["en"], { type: "language" });
 
@@ -70,7 +72,7 @@ export default function OwnLayoutPage(): React.ReactNode {
         <Alert
           type="warning"
           showIcon
-          style={{ marginBottom: 16 }}
+          className="space-below"
           title="Newer shipped layouts say something else about what you changed. Yours holds."
           description={
             <>
@@ -82,7 +84,7 @@ export default function OwnLayoutPage(): React.ReactNode {
           }
         />
       )}
-      <Card size="small" style={{ marginBottom: 16 }}>
+      <Card size="small" className="space-below">
         <Scope scope={draft.document} change={(part) => draft.edit({ ...(draft.document as OwnDocument), ...part })} />
       </Card>
       {draft.document.countries.length > 0 && <CountryEditor document={draft.document} edit={draft.edit} />}
@@ -149,17 +151,17 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
         />
       </div>
       {now.data && <Precedence own={now.data.own} country={now.data.name} />}
-      {preview.isError && <Alert type="error" role="alert" showIcon title={preview.error.message} style={{ marginBottom: 16 }} />}
+      <ErrorAlert error={preview.error} />
       {shown && (
         <>
           {problemsElsewhere(begun(document) ? shown.problems : []).map((detail) => (
-            <Alert key={detail} type="warning" role="alert" showIcon title={detail} style={{ marginBottom: 16 }} />
+            <Alert key={detail} type="warning" role="alert" showIcon title={detail} className="space-below" />
           ))}
           <div className="country-editor">
             <div className="sides">
-              <Card size="small" title={<h2>What is asked for</h2>} extra={<span className="hint">an empty label is as it was</span>}>
+              <Panel title="What is asked for" extra={<span className="hint">an empty label is as it was</span>}>
                 <ComponentEditor document={document} preview={shown} stale={preview.isPlaceholderData} language={language} edit={edit} />
-              </Card>
+              </Panel>
               <Card
                 size="small"
                 title={<h2>What is written</h2>}
@@ -173,9 +175,9 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
             </div>
             <div className="sides">
               <SideBySide preview={shown} components={components} change={setComponents} />
-              <Card size="small" title={<h2>What becomes different</h2>}>
+              <Panel title="What becomes different">
                 <DifferenceList differences={shown.differences} />
-              </Card>
+              </Panel>
             </div>
           </div>
         </>

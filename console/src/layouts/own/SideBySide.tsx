@@ -1,9 +1,10 @@
 /** An address as it is asked for and written without the layout, beside how it is with it. */
 
-import { Card, Input, Select } from "antd";
+import { Input, Select } from "antd";
 
 import type { Components } from "../layouts";
 import { type Preview, type PreviewComponent, type Sample } from "./schemas";
+import { Panel } from "../../parts/Panel";
 
 export function SideBySide(props: {
   preview: Preview;
@@ -29,7 +30,7 @@ function Side(props: {
 }): React.ReactNode {
   const { title, id, entries, lines, components, change } = props;
   return (
-    <Card size="small" title={<h3>{title}</h3>}>
+    <Panel title={title} level={3}>
       <div className="one-column">
         {entries.map(({ component, label, required, change: changed }) => (
           <div key={component} className={changed === null ? "" : "own"}>
@@ -54,7 +55,7 @@ function Side(props: {
       ) : (
         <p className="hint">Nothing: no component that the lines name is given.</p>
       )}
-    </Card>
+    </Panel>
   );
 }
 

@@ -1,13 +1,14 @@
 /** The published versions of an own layout, and the way back. */
 
 import { useMutation } from "@tanstack/react-query";
-import { App, Button, Card, Table } from "antd";
+import { App, Button, Table } from "antd";
 
 import { call } from "../../api/call";
 import { StateTag } from "../../parts/StateTag";
 import { readable } from "../../parts/times";
 import type { Version } from "./schemas";
 import { useVersions } from "./useOwn";
+import { Panel } from "../../parts/Panel";
 
 type Row = Omit<Version, "published_at" | "published_by"> & { when: string; by: string };
 
@@ -33,7 +34,7 @@ export function Versions(props: { layout: string; refresh: () => Promise<void> }
     { number: 0, in_force: !versions.data.some((version) => version.in_force), when: "", by: "" },
   ];
   return (
-    <Card size="small" title={<h2>Versions</h2>} style={{ marginTop: 16 }}>
+    <Panel title="Versions" apart>
       <Table<Row>
         rowKey="number"
         size="small"
@@ -57,6 +58,6 @@ export function Versions(props: { layout: string; refresh: () => Promise<void> }
           },
         ]}
       />
-    </Card>
+    </Panel>
   );
 }
