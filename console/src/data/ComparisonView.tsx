@@ -17,7 +17,7 @@ export function ComparisonView({ comparison }: { comparison: Comparison }): Reac
   const shown = KINDS.filter(({ kind }) => comparison.samples[kind].length);
   return (
     <>
-      <div className="formatting">
+      <div className="figures">
         {KINDS.map(({ kind, title }) => (
           <Card key={kind} className="figure" size="small">
             <h3>{title}</h3>
