@@ -155,11 +155,7 @@ def main() -> None:
         print()
         with ThreadPoolExecutor(given.processes) as pool:
             noticed = list(pool.map(lambda one: _is_noticed(trees, *one), sample))
-    survivors = [one for one, killed in zip(sample, noticed, strict=True) if not killed]
-    for mutant, code in survivors:
-        print(f"\n{mutant.module} {mutant.operator}\n{_difference(mutant, code)}")
-    share = 1 - len(survivors) / len(sample)
-    print(f"\n{len(sample) - len(survivors)} of {len(sample)} were noticed: {share:.1%}")
+    print(f"\n{sum(noticed)} of {len(sample)} were noticed: {sum(noticed) / len(sample):.1%}")
 
 
 def _copy(tree: Path) -> Path:
@@ -192,7 +188,10 @@ def _is_noticed(trees: Queue[Path], mutant: Mutant, code: str) -> bool:
     finally:
         file.write_text(before)
         trees.put(tree)
-    print("." if noticed else "S", end="", flush=True)
+    if mutant.operator and not noticed:
+        print(f"\n{mutant.module} {mutant.operator}\n{_difference(mutant, code)}", flush=True)
+    else:
+        print(".", end="", flush=True)
     return noticed
 
 
