@@ -51,7 +51,8 @@ test: check  ## everything
 	npm test --silent
 	$(PYTHON) -m pytest --numprocesses 3 --dist loadgroup
 
-test-quick: check  ## the core, the client and the elements: no service, no browser
+test-quick:  ## the core, the client and the elements: no service, no browser
+	@setup/install.sh test
 	npm test --silent
 	$(PYTHON) -m pytest --numprocesses 2 --dist loadgroup tests/core tests/client -m "not live"
 
