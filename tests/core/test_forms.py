@@ -152,7 +152,15 @@ def test_a_faulty_slot_says_where_and_what(layouts, change, pointer, detail):
 def test_good_values_are_kept_as_given(form, key, value, kept):
     values, problems = check_values(form, {"name": "Ada", key: value})
     assert problems == []
-    assert values[key] == kept
+    assert (values[key], type(values[key])) == (kept, type(kept))
+
+
+def test_a_whole_number_that_a_float_cannot_tell_from_its_neighbour_stays_one(form):
+    values, _ = check_values(form, {"name": "Ada", "age": float(2**53 - 1)})
+    assert type(values["age"]) is int
+    for beyond in (2.0**53, -(2.0**53), 1e300):
+        values, _ = check_values(form, {"name": "Ada", "age": beyond})
+        assert (values["age"], type(values["age"])) == (beyond, float)
 
 
 @pytest.mark.parametrize(

@@ -3,6 +3,13 @@
 import pytest
 
 from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
+from anchorline.core.gazetteer.searching.interpretations import (
+    MOST_SPLITS,
+    joined,
+    split,
+    without_numbers,
+)
+from anchorline.core.gazetteer.searching.terms import Token
 from anchorline.core.layouts import shipped_layouts
 
 
@@ -166,3 +173,75 @@ def test_two_datasets_answer_as_one_and_a_literal_find_hides_corrected_ones(smal
     assert [row.id for row in both.suggest(SearchRequest("oak fields"))] == ["b:1"]
     assert {row.id for row in both.suggest(SearchRequest("oak fiel"))} == {"a:1", "b:1"}
     assert both.stamp == "a@1,b@1"
+
+
+def test_a_number_that_the_street_lacks_brings_its_neighbours_in_their_order():
+    rows = [
+        row(n, "GB", number=str(n), street="Gritstone Row", town="Marl") for n in range(2, 40, 4)
+    ]
+    built = build_edition(rows, shipped_layouts())
+    finder = Gazetteer([Edition("n", 1, built.manifest, built.arrays)], shipped_layouts())
+    found = finder.search(SearchRequest("gritstone row 20", limit=9)).rows
+    assert [r.kind for r in found][:2] == ["street", "address"]
+    labels = [r.label.split(",")[0] for r in found[1:]]
+    assert labels == [f"{n} Gritstone Row" for n in (6, 10, 14, 18, 22, 26, 30, 34)]
+    scores = [r.score for r in found]
+    assert scores == sorted(scores, reverse=True)
+    assert scores[0] - scores[-1] < 0.1, "they are worth as much as their street"
+
+
+class Knows:
+    """Knows every word but some."""
+
+    found = True
+    spans = ((0, 1),)
+
+    def __init__(self, *unknown):
+        self.unknown = unknown
+
+    def knows(self, text, *, unfinished=False):
+        return text not in self.unknown
+
+    def __call__(self, token, **_):
+        return self
+
+
+def test_a_word_is_split_in_so_many_ways_at_most():
+    ways = list(split(Knows(), [Token("a"), Token("abcdefghijklmn", unfinished=True)], 1))
+    assert len(ways) == MOST_SPLITS
+    assert [t.text for t in ways[0]] == ["a", "ab", "cdefghijklmn"]
+    assert [t.unfinished for t in ways[0]] == [False, False, True]
+    assert [[t.text for t in way] for way in split(Knows("ab"), [Token("abcde")], 0)] == [
+        ["abc", "de"]
+    ]
+    assert list(split(Knows(), [Token("abc")], 0)) == []
+
+
+def test_two_words_are_joined_only_where_they_make_a_long_one():
+    def joins(*texts, knows=Knows()):  # noqa: B008
+        return [[t.text for t in way] for way in joined(knows, [Token(t) for t in texts])]
+
+    assert joins("oak", "field") == [["oakfield"]]
+    assert joins("oa", "kf") == []
+    assert joins("oa", "kfi") == [["oakfi"]]
+    assert joins("oak", "f1ld") == []
+    assert joins("a", "bcde", "fghi") == [["abcde", "fghi"], ["a", "bcdefghi"]]
+    assert joins("oak", "field", knows=Knows("oakfield")) == []
+
+
+def test_numbers_are_left_out_one_by_one_and_then_all():
+    def left(*texts):
+        return [
+            (" ".join(t.text for t in kept), out)
+            for kept, out in without_numbers([Token(t) for t in texts])
+        ]
+
+    assert left("kiln", "12") == [("kiln", ("12",))]
+    assert left("7", "kiln", "12") == [
+        ("kiln 12", ("7",)),
+        ("7 kiln", ("12",)),
+        ("kiln", ("7", "12")),
+    ]
+    assert left("1", "2", "3", "kiln")[-1] == ("kiln", ("1", "2", "3"))
+    assert len(left("1", "2", "3", "4", "kiln")) == 1
+    assert left("12", "14") == [] or all(kept for kept, _ in left("12", "14"))

@@ -11,10 +11,13 @@ from anchorline.core.layouts import (
     one_line,
     shipped_layouts,
     spelt_postcode,
+    unused_components,
     usual_label,
     write_lines,
+    write_out,
     written_line,
 )
+from anchorline.core.layouts.lines import designated_components
 from anchorline.core.layouts.masks import canonical_postcode, may_become
 from anchorline.core.layouts.notation import read_line
 
@@ -224,3 +227,60 @@ def test_every_component_has_a_label_in_every_layout_whether_it_is_asked_for_or_
 )  # fmt: skip
 def test_labels_are_in_the_first_wanted_language_that_there_is(country, wanted, language):
     assert shipped_layouts().require(country).first_language(wanted) == language
+
+
+@pytest.mark.parametrize(
+    ("country", "components", "unused"),
+    [
+        ("DE", {"region": "Mechin"}, []),  # it has regions, though mail names none
+        ("SG", {"region": "Mechin"}, ["region"]),
+        ("SG", {"region_code": "01"}, ["region_code"]),
+        ("US", {"region": "Mechin", "region_code": "VT"}, []),
+        ("GB", {"country": "x", "country_code": "GB"}, []),
+    ],
+)
+def test_what_a_layout_has_no_place_for_is_named(layouts, country, components, unused):
+    layout = layouts.require(country)
+    has_place = bool(layout.regions) or any(
+        layout.component(name) for name in ("region", "region_code")
+    )
+    if country == "DE" and not has_place:
+        unused = ["region"]
+    assert [one.component for one in unused_components(layout, components)] == unused
+
+
+def test_a_country_with_one_region_does_not_ask_for_it(layouts):
+    counts = {0: 0, 1: 0, 2: 0}
+    for layout in layouts:
+        asks = any(layout.component(name) for name in ("region", "region_code"))
+        counts[min(2, len(layout.regions))] += asks
+        assert not (asks and len(layout.regions) == 1), layout.country_code
+    assert counts[2] > 20
+
+
+def test_components_whose_lines_hang_on_a_designator_are_named(layouts):
+    assert designated_components(layouts.require("GB")) >= {"po_box"}
+    plain = [x for x in layouts if x.called_unit]
+    assert plain, "some write a unit with and without its word"
+    assert all("unit" in designated_components(x) for x in plain)
+
+
+@pytest.mark.parametrize(
+    ("country", "left_out", "reason"),
+    [
+        ("HK", "postcode", "has no postcodes."),
+        ("GB", "country", "Only mail from abroad names the country."),
+    ],
+)
+def test_why_a_component_is_left_out_is_said(layouts, country, left_out, reason):
+    (one,) = write_out(layouts.require(country), {"town": "Marl", left_out: "x"}).left_out
+    assert (one.component, one.reason.endswith(reason)) == (left_out, True), one
+
+
+def test_a_postcode_that_a_country_has_and_does_not_write_is_not_said_to_be_unknown(layouts):
+    for layout in layouts:
+        written = write_out(layout, {"town": "Marl", "postcode": "XX 99"})
+        for one in written.left_out:
+            if one.component == "postcode":
+                has = bool(layout.masks) or layout.component("postcode") is not None
+                assert one.reason.endswith("has no postcodes.") != has, layout.country_code

@@ -73,6 +73,12 @@ def test_text_too_long_for_the_field_is_kept_and_said():
     [
         ("Abbey Lane", 10, "Abbey Lane"),
         ("Abbey Lane", 9, "Abbey"),
+        ("Abbey Lane", 5, "Abbey"),
+        ("Abbey Lane", 6, "Abbey"),
+        ("Abbey Lane", 4, "Abbe"),
+        (" Abbey Lane", 3, " Ab"),
+        ("Abbey Mill Lane", 10, "Abbey Mill"),
+        ("Abbey Mill Lane", 11, "Abbey Mill"),
         ("Abbey, Lane", 7, "Abbey"),
         ("Abbeylane", 4, "Abbe"),
         ("Abbey", None, "Abbey"),

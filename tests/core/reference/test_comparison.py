@@ -116,3 +116,21 @@ def test_time_left_shrinks_to_nothing():
     assert reading == pytest.approx(5 + 10 * 1.45)
     assert reading > building > seconds_left("comparing", 0, 1, 10)
     assert seconds_left("building", 100, 1, 10) == 0
+
+
+def test_the_usual_limits_are_those_of_the_documents():
+    usual = ActivationLimits()
+    assert (usual.gone, usual.changed, usual.moved) == (0.02, 0.1, 0.05)
+
+
+def test_a_limit_may_be_reached_and_not_passed():
+    def comparison(gone):
+        return Comparison(1, 100, 100 - gone, 50.0, gone=gone)
+
+    assert ActivationLimits().exceeded(comparison(2)) == []
+    assert ActivationLimits().exceeded(comparison(3)) == [
+        "3 addresses are gone: 3.0%, at most 2.0% may."
+    ]
+    assert ActivationLimits(gone=0).exceeded(comparison(1)) == [
+        "1 address is gone: 1.0%, at most 0.0% may."
+    ]

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from anchorline.core.reference import Source, SourceError
+from anchorline.core.reference.source import LONGEST_LINE, _unzipped
 
 from .conftest import bad, rows
 
@@ -114,3 +115,12 @@ def test_json_lines_are_read_and_faulty_ones_named(read):
         (3, "is not JSON"),
         (4, "is not a JSON object"),
     ]
+
+
+@pytest.mark.parametrize("more", [-1, 0, 1, LONGEST_LINE - 1, LONGEST_LINE, LONGEST_LINE + 1])
+def test_gzip_that_unpacks_to_just_a_piece_or_a_byte_beside_it_is_read_whole(more):
+    line = b"x" * 999 + b"\n"
+    text = (line * (LONGEST_LINE // 1000 + 1))[:LONGEST_LINE] + b"y" * max(0, more)
+    text = text[: LONGEST_LINE + more]
+    assert b"".join(_unzipped([gzip.compress(text)])) == text
+    assert b"".join(_unzipped([gzip.compress(text), gzip.compress(b"tail")])) == text + b"tail"
