@@ -8,12 +8,12 @@ from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 from rapidfuzz.distance import OSA
 
-from anchorline.core.gazetteer import SearchRequest
+from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
 from anchorline.core.gazetteer.compiled.edits import keys_one_edit_away
 from anchorline.core.gazetteer.labels import LabelWriter
 from anchorline.core.gazetteer.searching.candidates import scan_for
 from anchorline.core.gazetteer.searching.terms import Token, look_up
-from anchorline.core.gazetteer.searching.typos import corrections
+from anchorline.core.gazetteer.searching.typos import corrections, edits_allowed
 from anchorline.core.layouts import one_line, shipped_layouts
 from anchorline.core.text import tokens
 
@@ -212,3 +212,40 @@ def test_the_keys_one_edit_away_are_those_of_all_such_texts(token):
 def test_other_tokens_have_no_keys_one_edit_away(token):
     with pytest.raises(ValueError, match="is not one to 8"):
         keys_one_edit_away(token)
+
+
+@pytest.mark.parametrize(
+    ("token", "edits"),
+    [
+        ("abc", 0), ("abcd", 1), ("abcdefg", 1), ("abcdefgh", 2), ("abcdefghi", 2),
+        ("a12", 0), ("qv14", 1), ("qv141abc", 1), ("qv141abcd", 0), ("١٢٣٤", 0), ("", 0),
+    ],
+)  # fmt: skip
+def test_how_far_off_a_word_may_be_depends_on_its_length(token, edits):
+    assert edits_allowed(token) == edits
+
+
+def test_pages_across_datasets_show_every_row_once_and_in_the_order_of_one_list():
+    layouts = shipped_layouts()
+    editions = []
+    for name in ("a", "b", "c"):
+        rows = [
+            Row(
+                f"{name}{n}",
+                "GB",
+                {"number": str(n), "street": f"Gritstone {name}{n} Row", "town": "Marl"},
+            )
+            for n in range(1, 12)
+        ]
+        built = build_edition(rows, layouts)
+        editions.append(Edition(name, 1, built.manifest, built.arrays))
+    finder = Gazetteer(editions, layouts)
+    whole = [r.id for r in finder.suggest(SearchRequest("gritstone", limit=100))]
+    assert len(whole) == len(set(whole)) == 33
+    for size in (1, 4, 7, 33):
+        paged = []
+        for skip in range(0, 40, size):
+            paged += [
+                r.id for r in finder.suggest(SearchRequest("gritstone", limit=size, skip=skip))
+            ]
+        assert paged == whole, size
