@@ -47,6 +47,10 @@ def pytest_unconfigure(config: pytest.Config) -> None:
         shutil.rmtree(PREPARED, ignore_errors=True)
 
 
+_GROUP = pytest.StashKey[str]()
+_LONGEST = {"faults": 0, "scratch": 1, "test_openapi.py": 2}
+
+
 @pytest.hookimpl(tryfirst=True)  # before xdist looks at the groups
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """What shares something that takes long to make runs in one process: a file, or a demo."""
@@ -58,8 +62,11 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         elif item.path.parent.name == "faults":
             group = "faults"
         item.add_marker(pytest.mark.xdist_group(group))
+        item.stash[_GROUP] = group
         if {"stack", "scratch_stack", "throwaway_stack", "database_url"} & {*fixtures}:
             item.add_marker(pytest.mark.live)
+    # What takes longest begins first.
+    items.sort(key=lambda item: _LONGEST.get(item.stash[_GROUP], len(_LONGEST)))
 
 
 @pytest.fixture(scope="session")

@@ -19,7 +19,9 @@ from anchorline.client import (
 )
 from anchorline.client.transport import Transport
 
-OK = httpx.Response(200, json={"suggestions": [], "corrected": {}, "edition": "d@1"})
+OK = httpx.Response(
+    200, json={"suggestions": [], "corrected": {}, "unmatched": [], "edition": "d@1"}
+)
 
 
 def problem(status, **headers):

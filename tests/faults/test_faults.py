@@ -18,7 +18,9 @@ import pytest
 
 from tests.faults.conftest import ALONE, kill, service_in
 
-QUICK_AGAIN = 5.0 if ALONE else 10.0
+QUICK_AGAIN = 5.0 if ALONE else 20.0
+# A database that hangs or cannot write is noticed within this, however busy the machine is.
+NOTICED = 5.0 if ALONE else 10.0
 LOOKED_AT = 5.0 if ALONE else 3.0
 HANGS_FOR = 24 if ALONE else 16
 MOST_P95 = 1.0
@@ -66,7 +68,7 @@ def test_a_database_that_hangs(service, figures):
         resumed = time.monotonic()
         time.sleep(QUICK_AGAIN + LOOKED_AT)
     judged(f"SIGSTOP of the database for {HANGS_FOR} s", people, began, figures)
-    assert people.p95(began + QUICK_AGAIN, resumed) < MOST_P95, "while it hung"
+    assert people.p95(began + NOTICED, resumed) < MOST_P95, "while it hung"
     assert len(people.acknowledged) > sent, "nothing was kept after it went on"
     assert set(people.refused) <= {503, 0}
 
@@ -168,7 +170,7 @@ def fill_up(service, figures):
         time.sleep(1)
     judged("full disk, database killed on it", people, began, figures,
            sent=f"   kept again after {recovered:.1f} s")  # fmt: skip
-    assert people.p95(began + QUICK_AGAIN, full_until) < MOST_P95, "while it was full"
+    assert people.p95(began + NOTICED, full_until) < MOST_P95, "while it was full"
     assert refused in (503, 507)
     assert set(people.refused) <= {503, 507, 0}
     assert log.count("the database died; starting it again") <= 6
