@@ -112,9 +112,9 @@ def _keep_rows(database: Database, file: Path) -> None:
             )
         )
     names = ", ".join(f"`{name}`" for name in ROW_COLUMNS)
-    bitmap = ", ".join(f":{name}" for name in ROW_COLUMNS)
+    placeholders = ", ".join(f":{name}" for name in ROW_COLUMNS)
     insert = text(
-        f"INSERT INTO kept_address (dataset, edition, {names}) VALUES ('made-up', 1, {bitmap})"
+        f"INSERT INTO kept_address (dataset, edition, {names}) VALUES ('made-up', 1, {placeholders})"
     )
     for block in _blocks(_pieces(file)):
         nothing = dict.fromkeys(ROW_COLUMNS)

@@ -11,12 +11,14 @@ import subprocess
 import sys
 import tempfile
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import httpx
 import hypothesis
+import psutil
 import pytest
 
 from anchorline.client import Client
@@ -39,6 +41,27 @@ hypothesis.settings.register_profile(
     "mutants", deadline=None, phases=[hypothesis.Phase.explicit, hypothesis.Phase.generate]
 )
 hypothesis.settings.load_profile("shared")
+
+
+# What tests measured and want said at the end, from whichever process.
+FIGURES: list[str] = []
+
+
+def pytest_sessionfinish(session: pytest.Session) -> None:
+    if hasattr(session.config, "workerinput"):
+        session.config.workeroutput["figures"] = FIGURES
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_testnodedown(node) -> None:
+    FIGURES.extend(getattr(node, "workeroutput", {}).get("figures", []))
+
+
+def pytest_terminal_summary(terminalreporter) -> None:
+    if FIGURES:
+        terminalreporter.section("faults, under 20 typing and 4 sending people")
+        for line in FIGURES:
+            terminalreporter.line(line)
 
 
 def pytest_unconfigure(config: pytest.Config) -> None:
@@ -222,6 +245,13 @@ class Stack:
         if key:
             headers["Authorization"] = f"Bearer {self.access[key]}"
         return httpx.Client(base_url=self.url, headers=headers, timeout=20, trust_env=False)
+
+
+def processes_of(supervisor: int) -> Iterator[tuple[psutil.Process, list[str], int]]:
+    """The processes below a supervisor that run, with their command and their parent's id."""
+    for process in psutil.Process(supervisor).children(recursive=True):
+        with suppress(psutil.NoSuchProcess):  # it ended, or waits for its parent to look
+            yield process, process.cmdline(), process.ppid()
 
 
 def _stack(rows: int) -> Iterator[Stack]:

@@ -213,7 +213,7 @@ export interface components {
         EditionAnswer: {
             number: number;
             active: boolean;
-            /** @description Fewer than rows where some are alternate names of one */
+            /** @description Fewer than rows where some are one address in another language */
             addresses: number;
             rows_used: number;
             rows_bad: number;
@@ -242,7 +242,7 @@ export interface components {
         EditionSummary: {
             number: number;
             active: boolean;
-            /** @description Fewer than rows where some are alternate names of one */
+            /** @description Fewer than rows where some are one address in another language */
             addresses: number;
             rows_used: number;
             rows_bad: number;

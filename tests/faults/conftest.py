@@ -13,14 +13,11 @@ import time
 from collections import Counter
 from contextlib import contextmanager
 
-import psutil
 import pytest
 
-from anchorline.service.loading.job_process import PROCESS_NAME
-from tests.conftest import PROJECT, Stack, free_port, new_folder
+from tests.conftest import FIGURES, PROJECT, Stack, free_port, new_folder, processes_of
 from tests.faults.people import People
 
-FIGURES: list[str] = []
 # `make test-faults` has the machine for itself; beside other tests everything takes longer.
 ALONE = bool(os.environ.get("FAULTS_ALONE"))
 START_SECONDS = 60
@@ -86,18 +83,14 @@ class Service(Stack):
 
     def parts(self):
         """Process ids by what they are."""
-        front = psutil.Process(self.process.pid)
-        children = front.children(recursive=True)
-        parts = {"supervisor": [front.pid]}
-        for child in children:
-            command = child.cmdline()
+        front = self.process.pid
+        parts = {"supervisor": [front]}
+        for child, command, parent in processes_of(front):
             if "mariadbd" in command[0]:
                 name = "database"
-            elif child.name() == PROCESS_NAME.decode():
-                name = "job"
             elif "work" in command:
-                name = "worker"
-            elif child.ppid() == front.pid:
+                name = "worker" if parent == front else "job"
+            elif parent == front:
                 name = "parent of those that answer"
             else:
                 name = "one that answers"
@@ -167,13 +160,6 @@ def service():
 def figures():
     """Takes what is to be said of a fault when all tests are done."""
     return FIGURES.append
-
-
-def pytest_terminal_summary(terminalreporter):
-    if FIGURES:
-        terminalreporter.section("faults, under 20 typing and 4 sending people")
-        for line in FIGURES:
-            terminalreporter.line(line)
 
 
 def kill(pid, number=signal.SIGKILL):

@@ -7,13 +7,13 @@ import time
 import uuid
 
 import httpx
-import psutil
 import pytest
 
 from anchorline.core.gazetteer.arrays import FORMAT_VERSION
 from anchorline.service.app import create_app, services_of
 from anchorline.service.loading.job_process import PROCESS_NAME
 from anchorline.service.settings import read_settings
+from tests.conftest import processes_of
 
 HEADER = "id,country_code,street,town,postcode,latitude,longitude\r\n"
 
@@ -287,14 +287,14 @@ def test_the_file_of_a_failed_load_is_thrown_away_by_somebody_only(http, name):
     assert http.post("jobs/nothing/retry").status_code == 404
 
 
-def _processes(stack):
-    service = psutil.Process(int((stack.folder / "demo" / "service.pid").read_text()))
-    running = service.children(recursive=True)
-    return [p for p in running if p.status() != psutil.STATUS_ZOMBIE]
-
-
-def _is_job(process):
-    return process.name() == PROCESS_NAME.decode()
+def _workers_and_jobs(stack):
+    """The processes of workers, which the supervisor started, and of jobs, which workers did."""
+    supervisor = int((stack.folder / "demo" / "service.pid").read_text())
+    found = [(p, parent) for p, command, parent in processes_of(supervisor) if "work" in command]
+    return (
+        [p for p, parent in found if parent == supervisor],
+        [p for p, parent in found if parent != supervisor],
+    )
 
 
 def test_a_load_whose_process_is_killed_goes_on_where_it_was(scratch_stack, http, name):
@@ -303,7 +303,8 @@ def test_a_load_whose_process_is_killed_goes_on_where_it_was(scratch_stack, http
     while not (20_000 <= http.get(f"jobs/{job}").json()["rows_done"] < 60_000):
         assert time.monotonic() < deadline, http.get(f"jobs/{job}").json()
         time.sleep(0.01)
-    (process,) = filter(_is_job, _processes(scratch_stack))
+    _, (process,) = _workers_and_jobs(scratch_stack)
+    assert process.name() == PROCESS_NAME.decode()
     process.kill()
     assert http.get(f"datasets/{name}").json()["editions"] == [], "nothing is half there"
     done = wait(http, job)
@@ -403,7 +404,7 @@ def test_a_worker_builds_the_index_of_an_active_edition_that_cannot_be_opened(
 
 
 def _kill_worker(stack):
-    (worker,) = [p for p in _processes(stack) if p.cmdline()[-1:] == ["work"] and not _is_job(p)]
+    (worker,), _ = _workers_and_jobs(stack)
     worker.kill()
 
 

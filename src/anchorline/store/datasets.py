@@ -57,7 +57,7 @@ class EditionEntry:
         job: the job whose rows it is built from; None for editions of before there were jobs.
         changes_to: the edition that it is made of changes to; None for a whole one.
         comparison: with the edition that was active then, as `Comparison.to_document` makes it.
-        addresses: fewer than rows where some are alternate names of the same address.
+        addresses: fewer than rows where some are the same address in another language.
         index_bytes, rows_bytes: what its index and its rows take.
     """
 

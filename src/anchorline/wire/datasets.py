@@ -102,7 +102,9 @@ class EditionSummary(Schema):
     model_config = example(_EDITION)
     number: int
     active: bool
-    addresses: int = Field(description="Fewer than rows where some are alternate names of one")
+    addresses: int = Field(
+        description="Fewer than rows where some are one address in another language"
+    )
     rows_used: int
     rows_bad: int
     source_name: str

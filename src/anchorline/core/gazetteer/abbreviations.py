@@ -1,4 +1,4 @@
-"""AlternateNames that mean the same word: one definition for what is indexed and what is typed.
+"""Abbreviations and transliterations: one definition for what is indexed and what is typed.
 
 The index holds long forms only: `St` of the data is indexed as `street` and `saint`, and `st`
 that is typed is read as the beginning of a word, as `street` and as `saint`. Letters with two

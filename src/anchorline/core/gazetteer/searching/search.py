@@ -100,7 +100,7 @@ class EditionSearch(InterpretationSearch):
         return self.interpret("begun", longer) if longer else []
 
     def _guessed(self, tokens: Interpretation, misspelt: frozenset[Token]) -> SearchAnswer:
-        """Rows that lack something that was typed, or have it in alternate names."""
+        """Rows that lack something that was typed, or have it spelt otherwise."""
         rows = postcode_corrected(self, tokens, misspelt)
         if rows:
             return self._answer(rows, unmatched=self._unread(tokens, rows[0]))
@@ -147,7 +147,7 @@ class EditionSearch(InterpretationSearch):
         row.why = {"behind the street": round(row.score, 2)} if self.request.trace else {}
 
     def _numbered_otherwise(self, tokens: Interpretation, first: FoundRow) -> list[FoundRow]:
-        """Rows that have the number and a word in alternate names, for behind some neighbours."""
+        """Rows that have the number and a word spelt otherwise, for behind some neighbours."""
         rows = one_corrected(self, tokens)
         for place, found in enumerate(rows):
             self._put_behind(first, found.row, (NEIGHBOURS + 0.5) * 1e-3 + place * 1e-6)
