@@ -2,6 +2,8 @@
 
 SHELL := /bin/bash
 PYTHON := .venv/bin/python
+# Tests are rewritten for their assertions at import: once, not at each run.
+PYTEST := PYTHONDONTWRITEBYTECODE= $(PYTHON) -m pytest
 
 .PHONY: api-types help demo demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
 
@@ -49,13 +51,13 @@ bench-service: install  ## the service under people who type, next to an empty r
 
 test: check  ## everything
 	npm test --silent
-	$(PYTHON) -m pytest --numprocesses 3 --dist loadgroup
+	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder
 
 test-quick:  ## the core, the client and the elements: no service, no browser
 	@setup/install.sh test
 	npm test --silent
-	$(PYTHON) -m pytest --numprocesses 2 --dist loadgroup tests/core tests/client -m "not live"
+	$(PYTEST) --numprocesses 2 --dist loadgroup tests/core tests/client -m "not live"
 
 test-faults:  ## faults made on purpose while people are busy
 	@setup/install.sh test
-	FAULTS_ALONE=1 $(PYTHON) -m pytest tests/faults
+	FAULTS_ALONE=1 $(PYTEST) tests/faults

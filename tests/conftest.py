@@ -48,7 +48,7 @@ FIGURES: list[str] = []
 
 
 def pytest_sessionfinish(session: pytest.Session) -> None:
-    if hasattr(session.config, "workerinput"):
+    if is_worker(session.config):
         session.config.workeroutput["figures"] = FIGURES
 
 
@@ -59,14 +59,14 @@ def pytest_testnodedown(node) -> None:
 
 def pytest_terminal_summary(terminalreporter) -> None:
     if FIGURES:
-        terminalreporter.section("faults, under 20 typing and 4 sending people")
+        terminalreporter.section("faults, while people type and send forms")
         for line in FIGURES:
             terminalreporter.line(line)
 
 
 def pytest_unconfigure(config: pytest.Config) -> None:
     """The process that began the run takes its folder away."""
-    if not hasattr(config, "workerinput"):
+    if not is_worker(config):
         shutil.rmtree(PREPARED, ignore_errors=True)
 
 
@@ -90,6 +90,18 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
             item.add_marker(pytest.mark.live)
     # What takes longest begins first.
     items.sort(key=lambda item: _LONGEST.get(item.stash[_GROUP], len(_LONGEST)))
+
+
+def pytest_collection_finish(session: pytest.Session) -> None:
+    """Groups that are ignored cost a demo in each process, and faults fall upon each other."""
+    grouped = session.config.getvalue("loadgroup") if is_worker(session.config) else False
+    if grouped and not all("@" in item.nodeid for item in session.items):
+        raise pytest.UsageError("this pytest ignores the groups of pytest-xdist: see pyproject")
+
+
+def is_worker(config: pytest.Config) -> bool:
+    """Whether this is one of several processes that share the tests."""
+    return hasattr(config, "workerinput")
 
 
 @pytest.fixture(scope="session")

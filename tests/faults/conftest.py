@@ -18,9 +18,10 @@ import pytest
 from tests.conftest import FIGURES, PROJECT, Stack, free_port, new_folder, processes_of
 from tests.faults.people import People
 
-# `make test-faults` has the machine for itself; beside other tests everything takes longer.
+# `make test-faults` has the machine for itself and times; beside other tests times say nothing.
 ALONE = bool(os.environ.get("FAULTS_ALONE"))
-START_SECONDS = 60
+TYPING, SENDING, LONGEST_WAIT = (20, 4, 10.0) if ALONE else (6, 2, 60.0)
+START_SECONDS = 120
 
 
 class Service(Stack):
@@ -34,7 +35,7 @@ class Service(Stack):
 
     def prepare(self):
         """Makes the demo's data and forms."""
-        self.demo("start", "--rows", "3000")
+        self.demo("start", "--rows", "3000" if ALONE else "500")
         self.demo("stop")
         self.listener = socket.create_server(("127.0.0.1", self.port), backlog=1024)
         self._start()
@@ -104,7 +105,7 @@ class Service(Stack):
     @contextmanager
     def people(self):
         """People who are busy; what they were told is held against what is there after."""
-        people = People(("127.0.0.1", self.port), self.token())
+        people = People(("127.0.0.1", self.port), self.token(), TYPING, SENDING, LONGEST_WAIT)
         with people:
             time.sleep(2)
             yield people

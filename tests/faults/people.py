@@ -1,4 +1,4 @@
-"""People at the running service: twenty type, four send forms, all the time a fault is made.
+"""People at the running service: some type, some send forms, all the time a fault is made.
 
 They behave as browsers do: a connection that was kept and turns out to be closed is opened anew
 and the same request sent again (RFC 9110, 9.2.2); a form that was not answered is sent again with
@@ -9,19 +9,14 @@ from __future__ import annotations
 
 import http.client
 import json
-import os
 import random
 import threading
 import time
 from contextlib import closing
 from dataclasses import dataclass, field
 
-TYPING, SENDING = 20, 4
 BETWEEN_KEYS = 0.2
 BETWEEN_FORMS = 0.15
-# A person who waits longer has given up.
-# Beside other tests the service needs longer to start again.
-LONGEST_WAIT = 10.0 if os.environ.get("FAULTS_ALONE") else 45.0
 LINES = (
     "kiln crescent brackwater",
     "12 abbey mews",
@@ -47,10 +42,18 @@ class Typed:
 
 @dataclass
 class People:
-    """All of them; a context in which they are busy."""
+    """All of them; a context in which they are busy.
+
+    Args:
+        typing, sending: how many of each.
+        longest_wait: seconds after which a person gives up.
+    """
 
     address: tuple[str, int]
     token: str
+    typing: int
+    sending: int
+    longest_wait: float
     typed: list[Typed] = field(default_factory=list)
     acknowledged: dict[str, str] = field(default_factory=dict)
     refused: list[int] = field(default_factory=list)
@@ -58,7 +61,8 @@ class People:
     _threads: list[threading.Thread] = field(default_factory=list)
 
     def __enter__(self):
-        jobs = [(self._type, n) for n in range(TYPING)] + [(self._send, n) for n in range(SENDING)]
+        jobs = [(self._type, n) for n in range(self.typing)]
+        jobs += [(self._send, n) for n in range(self.sending)]
         self._threads = [threading.Thread(target=job, args=(n,), daemon=True) for job, n in jobs]
         for thread in self._threads:
             thread.start()
@@ -67,10 +71,17 @@ class People:
     def __exit__(self, *_):
         self._stop.set()
         for thread in self._threads:
-            thread.join(2 * LONGEST_WAIT)
+            thread.join(2 * self.longest_wait)
 
     def failed(self, since, until=float("inf")):
         return [t for t in self.typed if since <= t.at <= until and t.status != 200]
+
+    def answered(self, since, until=float("inf")):
+        """Keystrokes that were asked and answered in that time."""
+        return [
+            t for t in list(self.typed)
+            if since <= t.at and t.at + t.seconds <= until and t.status == 200
+        ]  # fmt: skip
 
     def p95(self, since, until=float("inf")):
         """Of answers that were asked for in that time, in seconds."""
@@ -79,7 +90,7 @@ class People:
         return times[int(0.95 * (len(times) - 1))]
 
     def _type(self, number):
-        with closing(_Browser(self.address, self.token)) as person:
+        with closing(_Browser(self.address, self.token, self.longest_wait)) as person:
             self._type_with(person, random.Random(number))
 
     def _type_with(self, person, rng):
@@ -96,7 +107,7 @@ class People:
                     return
 
     def _send(self, number):
-        with closing(_Browser(self.address, self.token)) as person:
+        with closing(_Browser(self.address, self.token, self.longest_wait)) as person:
             self._send_with(person, number)
 
     def _send_with(self, person, number):
@@ -119,8 +130,8 @@ class People:
 class _Browser:
     """One kept connection."""
 
-    def __init__(self, address, token):
-        self._address, self._token = address, token
+    def __init__(self, address, token, longest_wait):
+        self._address, self._token, self._longest_wait = address, token, longest_wait
         self._connection = None
 
     def ask(self, method, path, body=None, headers=None):
@@ -143,7 +154,9 @@ class _Browser:
 
     def _once(self, method, path, body, headers):
         if self._connection is None:
-            self._connection = http.client.HTTPConnection(*self._address, timeout=LONGEST_WAIT)
+            self._connection = http.client.HTTPConnection(
+                *self._address, timeout=self._longest_wait
+            )
         given = {"Authorization": f"Bearer {self._token}", **(headers or {})}
         if body is not None:
             given["Content-Type"] = "application/json"

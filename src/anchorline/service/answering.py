@@ -45,7 +45,7 @@ def answer(settings: Settings) -> int:
     def begin(process: int) -> None:
         """Opens the active editions, so that nobody's first keystroke waits for it."""
         metrics.be_process(process)
-        database.watch(_say_of_database)
+        database.watch(_say_of_database, patience=settings.database_patience)
         services.gazetteer.current()
         _learn(services)
         settle_memory()

@@ -120,6 +120,7 @@ class Database:
         self._url, self._room = make_url(url), room
         self._lifelines = Lifelines()
         self._pulse: Pulse | None = None
+        self._patience: int = ANSWER_SECONDS
         self._engine = create_engine(
             self._url,
             hide_parameters=True,  # what people typed stands in no error's text
@@ -155,14 +156,21 @@ class Database:
                 raise
             raise translated from error
 
-    def watch(self, say: Callable[[bool], None] = lambda _answers: None) -> None:
+    def watch(
+        self,
+        say: Callable[[bool], None] = lambda _answers: None,
+        *,
+        patience: int = ANSWER_SECONDS,
+    ) -> None:
         """Has a thread watch from now on whether the database answers.
 
         Where it does not, nobody waits for it any more: transactions fail at once.
 
         Args:
             say: told when it stops and begins to answer.
+            patience: seconds that it may need for a sign of life.
         """
+        self._patience = patience
         self._pulse = Pulse(self._open_pulse, self._lifelines, say)
 
     def require_room(self) -> None:
@@ -197,7 +205,7 @@ class Database:
         if "unix_socket" in options:
             return None
         place = (options.get("host", "127.0.0.1"), options.get("port", 3306))
-        seconds = ANSWER_SECONDS if self._pulse is not None else _CONNECT_SECONDS
+        seconds = self._patience if self._pulse is not None else _CONNECT_SECONDS
         try:
             connected = socket.create_connection(place, timeout=seconds)
         except OSError as error:
@@ -220,7 +228,7 @@ class Database:
 
     def _open_pulse(self) -> Any:
         _args, options = self._engine.dialect.create_connect_args(self._url)
-        return pymysql.Connection(**{**options, **_connect_args(self._url, ANSWER_SECONDS)})
+        return pymysql.Connection(**{**options, **_connect_args(self._url, self._patience)})
 
 
 def _translated(error: sql_errors.SQLAlchemyError) -> StoreError | None:

@@ -15,7 +15,7 @@ from contextlib import suppress
 from typing import Any
 
 _EVERY_SECONDS = 0.3
-# Both together stay below the three seconds within which people are told.
+# The usual patience. Both together stay below the three seconds within which people are told.
 ANSWER_SECONDS = 2
 
 
@@ -52,7 +52,7 @@ class Pulse:
     """Asks for signs of life in a thread of its own until it is stopped.
 
     Args:
-        connect: opens a connection that waits ANSWER_SECONDS at most for an answer.
+        connect: opens a connection that waits for an answer as long as patience lasts.
         lifelines: cut where no sign comes.
         say: told when the database stops and begins to answer.
     """
