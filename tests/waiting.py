@@ -11,7 +11,7 @@ SLOWNESS = 8
 
 
 def wait_until(
-    true: Callable[[], object], seconds: float = 30, why: str = "", *, every: float = 0.05
+    true: Callable[[], object], seconds: float = 60, why: str = "", *, every: float = 0.05
 ) -> None:
     """Asks until it is true, with so many seconds between.
 

@@ -12,6 +12,7 @@ import httpx
 import pytest
 
 from tests.conftest import PROJECT, free_port
+from tests.waiting import wait_until
 
 PAGE = (PROJECT / "docs" / "operators.md").read_text()
 ASKED = (
@@ -80,10 +81,7 @@ def test_a_restored_copy_answers_the_same(stack, elsewhere):
     )  # fmt: skip
     try:
         url = f"http://127.0.0.1:{restored['ANCHORLINE_PORT']}"
-        deadline = time.monotonic() + 60
-        while not is_ready(url):
-            assert time.monotonic() < deadline, "the index was not built anew"
-            time.sleep(0.2)
+        wait_until(lambda: is_ready(url), 120, "the index was not built anew")
         time.sleep(1.2)  # until all processes have opened it
         key = stack.access["server_key"]
         assert answers(url, key) == answers(stack.url, key)

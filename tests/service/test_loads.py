@@ -14,6 +14,7 @@ from anchorline.service.app import create_app, services_of
 from anchorline.service.loading.job_process import PROCESS_NAME
 from anchorline.service.settings import read_settings
 from tests.conftest import processes_of
+from tests.waiting import SLOWNESS, wait_until
 
 HEADER = "id,country_code,street,town,postcode,latitude,longitude\r\n"
 
@@ -68,10 +69,7 @@ def active_count(http, name):
 
 
 def within_two_seconds(check):
-    deadline = time.monotonic() + 2
-    while not check():
-        assert time.monotonic() < deadline, "not within two seconds"
-        time.sleep(0.05)
+    wait_until(check, 2 * SLOWNESS, "not within two seconds, or what they are here")
 
 
 def test_each_form_of_file_makes_the_next_edition(http, name):
@@ -299,10 +297,7 @@ def _workers_and_jobs(stack):
 
 def test_a_load_whose_process_is_killed_goes_on_where_it_was(scratch_stack, http, name):
     job = send(http, name, rows(60_000))
-    deadline = time.monotonic() + 30
-    while not (20_000 <= http.get(f"jobs/{job}").json()["rows_done"] < 60_000):
-        assert time.monotonic() < deadline, http.get(f"jobs/{job}").json()
-        time.sleep(0.01)
+    wait_until(lambda: 20_000 <= http.get(f"jobs/{job}").json()["rows_done"] < 60_000, every=0.01)
     _, (process,) = _workers_and_jobs(scratch_stack)
     assert process.name() == PROCESS_NAME.decode()
     process.kill()
@@ -392,13 +387,12 @@ def test_a_worker_builds_the_index_of_an_active_edition_that_cannot_be_opened(
     else:
         manifest.unlink()
     _kill_worker(scratch_stack)
-    deadline = time.monotonic() + 30
-    while not (
-        jobs := [j for j in http.get(f"datasets/{name}").json()["jobs"] if j["kind"] == "rebuild"]
-    ):
-        assert time.monotonic() < deadline
-        time.sleep(0.1)
-    assert wait(http, jobs[0]["id"])["state"] == "done"
+
+    def rebuilds():
+        return [j for j in http.get(f"datasets/{name}").json()["jobs"] if j["kind"] == "rebuild"]
+
+    wait_until(rebuilds)
+    assert wait(http, rebuilds()[0]["id"])["state"] == "done"
     assert json.loads(manifest.read_text())["format"] == FORMAT_VERSION
     within_two_seconds(lambda: active_count(http, name) == 30)
 

@@ -13,6 +13,8 @@ from http.client import HTTPConnection
 
 import pytest
 
+from tests.waiting import SLOWNESS, wait_until
+
 SERVE = """
 import os, socket, sys, time
 from anchorline.service.serving.limits import Limits
@@ -40,7 +42,7 @@ listener = socket.socket(fileno=int(sys.argv[1]))
 limits = Limits(
     body=lambda method, path: 1000 if path == "/small" else 10_000_000,
     admit=admit, room=lambda: 5_000_000,
-    head_seconds=1.0, idle_seconds=3.0, stall_seconds=1.0, connections=40, threads=2,
+    head_seconds=float(sys.argv[3]), idle_seconds=3.0, stall_seconds=1.0, connections=40, threads=2,
 )
 Processes(app, listener, limits, int(sys.argv[2])).run()
 """
@@ -48,14 +50,19 @@ HOST = b"Host: here\r\n"
 
 
 @contextmanager
-def serving(processes):
+def serving(processes, head_seconds=1.0):
     """Where so many processes answer, with short deadlines."""
     with socket.create_server(("127.0.0.1", 0), backlog=1024) as listener:
         process = subprocess.Popen(
-            [sys.executable, "-c", SERVE, str(listener.fileno()), str(processes)],
+            [
+                sys.executable, "-c", SERVE,
+                str(listener.fileno()), str(processes), str(head_seconds),
+            ],
             pass_fds=[listener.fileno()],
-        )
+        )  # fmt: skip
         try:
+            with closing(HTTPConnection(*listener.getsockname())) as connection:
+                ask(connection)  # it is ready, and listens to signals
             yield listener.getsockname()[1], process.pid
         finally:
             process.terminate()
@@ -139,11 +146,14 @@ def test_a_process_that_is_killed_is_followed_by_another():
         with closing(HTTPConnection("127.0.0.1", port)) as connection:
             killed = int(ask(connection).split()[0])
         os.kill(killed, 9)
-        seen, deadline = set(), time.monotonic() + 10
-        while len(seen - {killed}) < 2:
-            assert time.monotonic() < deadline
+        seen = set()
+
+        def two_others():
             with closing(HTTPConnection("127.0.0.1", port)) as connection:
                 seen.add(int(ask(connection).split()[0]))
+            return len(seen - {killed}) == 2
+
+        wait_until(two_others)
 
 
 def test_what_is_under_way_is_answered_before_the_end():
@@ -176,9 +186,8 @@ def test_whoever_does_not_send_holds_no_thread_and_is_let_go(one, sent):
         with closing(HTTPConnection("127.0.0.1", one)) as quick:
             for _ in range(20):
                 ask(quick)
-        assert time.monotonic() - began < 1.0
+        assert time.monotonic() - began < 1.0 * SLOWNESS
         answers = [read_all(connection) for connection in slow]
-        assert time.monotonic() - began < 6.0
     if not sent:
         assert set(answers) == {b""}
     else:
@@ -194,10 +203,10 @@ def test_a_byte_now_and_then_does_not_begin_the_deadline_anew(one, at):
             connection.sendall(b"GET / HTTP/1.1\r\nX: ")
         began = time.monotonic()
         with suppress(ConnectionError):
-            while time.monotonic() - began < 8:
+            while time.monotonic() - began < 4 * SLOWNESS:
                 connection.sendall(b"x")
                 time.sleep(0.2)
-        assert time.monotonic() - began < 5, "it was still listened to"
+        assert time.monotonic() - began < 4 * SLOWNESS, "it was still listened to"
 
 
 def test_a_slow_body_that_keeps_the_pace_comes_whole(one):
@@ -215,10 +224,10 @@ def test_whoever_does_not_take_an_answer_is_let_go(one):
         connection.sendall(b"GET /?9000000 HTTP/1.1\r\n" + HOST + b"\r\n")
         began = time.monotonic()
         with suppress(ConnectionError):
-            while time.monotonic() - began < 10:
+            while time.monotonic() - began < 4 * SLOWNESS:
                 connection.sendall(b"x")
                 time.sleep(0.2)
-        assert 1 < time.monotonic() - began < 9
+        assert 1 < time.monotonic() - began < 4 * SLOWNESS
 
 
 def test_an_idle_connection_is_kept_for_a_while_and_then_let_go(one):
@@ -228,17 +237,15 @@ def test_an_idle_connection_is_kept_for_a_while_and_then_let_go(one):
         ask(connection)
         began = time.monotonic()
         assert connection.sock.recv(1) == b""
-        assert 2 < time.monotonic() - began < 6
+        assert time.monotonic() - began > 2
 
 
-def test_one_connection_too_many_ends_the_one_that_has_waited_longest(one):
-    with ExitStack() as opened:
-        first = opened.enter_context(connect(one))
+def test_one_connection_too_many_ends_the_one_that_has_waited_longest():
+    with serving(1, head_seconds=60) as (port, _pid), ExitStack() as opened:
+        first = opened.enter_context(connect(port))
         first.sendall(b"GET / HT")
         time.sleep(0.05)
-        others = [opened.enter_context(connect(one)) for _ in range(40)]
-        time.sleep(0.3)
-        first.settimeout(0.5)
+        others = [opened.enter_context(connect(port)) for _ in range(40)]
         assert read_all(first) == b""
         others[-1].sendall(b"GET / HTTP/1.1\r\n" + HOST + b"\r\n")
         assert others[-1].recv(65536).startswith(b"HTTP/1.1 200")

@@ -13,6 +13,7 @@ from anchorline.service.loading.worker import DATABASE_AWAY, Worker
 from anchorline.service.settings import read_settings
 from anchorline.store.job_model import LEASE, MOST_ATTEMPTS, NewJob
 from anchorline.store.jobs import JobStore
+from tests.waiting import wait_until
 
 
 def sleeps(_services, _claim):
@@ -53,19 +54,16 @@ def job(database, worker_of):
 
 def ended(process):
     """A process's exit status, waited for."""
-    deadline = time.monotonic() + 10
-    while process.poll() is None:
-        assert time.monotonic() < deadline
-        time.sleep(0.01)
+    wait_until(lambda: process.poll() is not None, every=0.01)
     return process.returncode
 
 
 def look_until(worker, jobs, job, wanted):
-    deadline = time.monotonic() + 20
-    while not wanted(jobs.get(job)):
-        assert time.monotonic() < deadline, jobs.get(job)
+    def look():
         worker.look()
-        time.sleep(0.02)
+        return wanted(jobs.get(job))
+
+    wait_until(look, every=0.02)
 
 
 def test_a_job_whose_process_gets_no_time_is_neither_given_up_nor_done_twice(
@@ -133,13 +131,8 @@ def test_jobs_step_back_behind_people_who_type_unless_the_settings_say_otherwise
     worker = worker_of(sleeps, ANCHORLINE_LOAD_PRIORITY=setting)
     worker.look()
     (process,) = worker._running
-    deadline = time.monotonic() + 10
-    while (os.getsid(process.pid), os.getpriority(os.PRIO_PROCESS, process.pid)) != (
-        process.pid,
-        niceness,
-    ):
-        assert time.monotonic() < deadline
-        time.sleep(0.01)
+    wait_until(lambda: os.getsid(process.pid) == process.pid)
+    wait_until(lambda: os.getpriority(os.PRIO_PROCESS, process.pid) == niceness)
 
 
 def test_a_job_whose_work_raises_counts_as_one_that_died(worker_of, job, database):
