@@ -8,6 +8,7 @@ from anchorline.core.address import COMPONENTS
 from anchorline.core.errors import NotationError, UnknownNameError
 from anchorline.core.layouts import (
     check_components,
+    language_of,
     one_line,
     shipped_layouts,
     spelt_postcode,
@@ -284,3 +285,23 @@ def test_a_postcode_that_a_country_has_and_does_not_write_is_not_said_to_be_unkn
             if one.component == "postcode":
                 has = bool(layout.masks) or layout.component("postcode") is not None
                 assert one.reason.endswith("has no postcodes.") != has, layout.country_code
+
+
+@pytest.mark.parametrize(
+    ("country", "town", "language"),
+    [
+        ("JP", "Kiryu", "en"),
+        ("JP", "桐生", "ja"),
+        ("TW", "Taipei", "en"),
+        ("GB", "Marl", "en"),
+        ("DE", "Marl", "de"),
+        ("BE", "Marl", ""),
+        ("EG", "Marl", ""),
+        ("EG", "القاهرة", "ar"),
+        ("PK", "Marl", "en"),
+        ("PK", "لاہور", "ur"),
+        ("CA", "Marl", ""),
+    ],
+)
+def test_lines_are_of_the_language_that_they_can_only_be_of(layouts, country, town, language):
+    assert language_of(layouts.require(country), {"town": town}) == language

@@ -14,7 +14,7 @@
 | without country | all but the name of a country at the end |
 | in part | most of the words: a whole address pasted with a name and a country |
 
-A interpretation is tried only where those before it found nothing, so a literal match is never
+An interpretation is tried only where those before it found nothing, so a literal match is never
 outranked by a guess.
 """
 

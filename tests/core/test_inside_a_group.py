@@ -1,0 +1,101 @@
+"""What is typed inside an opened group, and tokens that may be one."""
+
+import pytest
+
+from anchorline.core.gazetteer import Edition, Gazetteer, Row, SearchRequest, build_edition
+from anchorline.core.gazetteer.searching.interpretations import put_together
+from anchorline.core.gazetteer.searching.terms import Token
+from anchorline.core.layouts import shipped_layouts
+
+
+def row(identifier, **components):
+    return Row(identifier, "GB", {"street": "Mill Street", "town": "Marl", **components})
+
+
+FLATS = [
+    row(f"flat{n}", number="12", unit=f"Flat {n}", building="Fern Court") for n in (1, 2, 12, 21)
+]
+NUMBERS = [row(f"n{n}", number=n, postcode="QV1 4AB") for n in ("1", "2", "2a", "21", "14")]
+
+
+@pytest.fixture(scope="module")
+def edition():
+    built = build_edition([*FLATS, *NUMBERS], shipped_layouts())
+    return Edition("d", 1, built.manifest, built.arrays)
+
+
+@pytest.fixture(scope="module")
+def inside(edition):
+    """Numbers, or flats, of the rows that what is typed leaves of a group."""
+    finder = Gazetteer([edition], shipped_layouts())
+    (street,) = finder.suggest(SearchRequest("mill street"))
+    house = finder.suggest(SearchRequest("12", within=street.id))[0]
+
+    def ask(typed, group="street"):
+        within = street.id if group == "street" else house.id
+        rows = finder.suggest(SearchRequest(typed, within=within, limit=20))
+        return [row.label.split(" Mill")[0].split(",")[0] for row in rows]
+
+    return ask
+
+
+@pytest.mark.parametrize(
+    ("typed", "numbers"),
+    [
+        ("", ["1", "2", "2a", "12", "14", "21"]),
+        ("1", ["1", "12", "14"]),
+        ("2", ["2", "2a", "12", "21"]),
+        ("12", ["12"]),
+        ("fern 2", ["12"]),
+        ("2 fern", ["Flat 2"]),
+        ("fern 9", []),
+        ("9 fern", []),
+        ("14 qv1", ["14"]),
+        ("qv1 14", ["14"]),
+    ],
+)
+def test_numbers_come_first_then_what_fits_whole_then_what_is_begun(inside, typed, numbers):
+    assert inside(typed) == numbers
+
+
+@pytest.mark.parametrize(
+    ("typed", "flats"),
+    [
+        ("", ["Flat 1", "Flat 2", "Flat 12", "Flat 21"]),
+        ("1", ["Flat 1", "Flat 2", "Flat 12", "Flat 21"]),
+        ("flat 2", ["Flat 2", "Flat 21"]),
+        ("2 fl", ["Flat 2"]),
+        ("12 flat 2", ["Flat 2", "Flat 21"]),
+    ],
+)
+def test_flats_that_fit_whole_come_before_those_begun(inside, typed, flats):
+    assert inside(typed, "house") == flats
+
+
+BEGUN = {"unfinished": True}
+
+
+@pytest.mark.parametrize(
+    ("tokens", "surely", "perhaps"),
+    [
+        ([Token("2"), Token("a")], None, ["2a"]),
+        ([Token("mill"), Token("2"), Token("a")], None, ["mill 2a"]),
+        ([Token("2"), Token("a"), Token("mill")], None, ["2a mill"]),
+        ([Token("14"), Token("a")], None, []),
+        ([Token("2"), Token("bis")], None, []),
+        ([Token("qv1"), Token("4ab")], "qv14ab", []),
+        ([Token("2"), Token("qv1"), Token("4ab")], "2 qv14ab", []),
+        ([Token("qv1"), Token("4", **BEGUN)], None, ["qv14"]),
+        ([Token("qv1"), Token("4")], None, []),
+        ([Token("qv1"), Token("9", **BEGUN)], None, []),
+        ([Token("1"), Token("4", **BEGUN)], None, []),
+        ([Token("qv14ab")], None, []),
+        ([Token("mill"), Token("street")], None, []),
+    ],
+)
+def test_neighbours_that_are_one_or_may_be(edition, tokens, surely, perhaps):
+    one, several = put_together(edition, tokens)
+    written = [" ".join(t.text for t in tokens) for tokens in [*([one] if one else []), *several]]
+    assert written == [*([surely] if surely else []), *perhaps]
+    for token in one or []:
+        assert token.width == (1 + (token.text == "qv14ab"))
