@@ -71,7 +71,7 @@ def pytest_unconfigure(config: pytest.Config) -> None:
 
 
 _GROUP = pytest.StashKey[str]()
-_LONGEST = {"faults": 0, "scratch": 1, "test_openapi.py": 2}
+_LONGEST = {"scratch": 0, "faults": 1}
 
 
 @pytest.hookimpl(tryfirst=True)  # before xdist looks at the groups
@@ -86,10 +86,15 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
             group = "faults"
         item.add_marker(pytest.mark.xdist_group(group))
         item.stash[_GROUP] = group
-        if {"stack", "scratch_stack", "throwaway_stack", "database_url"} & {*fixtures}:
+        if {"stack", "scratch_stack", "database_url"} & {*fixtures}:
             item.add_marker(pytest.mark.live)
-    # What takes longest begins first.
-    items.sort(key=lambda item: _LONGEST.get(item.stash[_GROUP], len(_LONGEST)))
+    # What takes longest begins first; what leaves nothing as it was comes last.
+    items.sort(
+        key=lambda item: (
+            _LONGEST.get(item.stash[_GROUP], len(_LONGEST)),
+            item.get_closest_marker("ruins") is not None,
+        )
+    )
 
 
 def pytest_collection_finish(session: pytest.Session) -> None:
@@ -245,7 +250,7 @@ class Stack:
             env=self.environment,
             capture_output=True,
             text=True,
-            timeout=200,
+            timeout=400,
         )
         assert done.returncode == 0, done.stdout + done.stderr
         return done.stdout
@@ -256,7 +261,7 @@ class Stack:
             headers["Origin"] = self.url  # as a browser says it
         if key:
             headers["Authorization"] = f"Bearer {self.access[key]}"
-        return httpx.Client(base_url=self.url, headers=headers, timeout=20, trust_env=False)
+        return httpx.Client(base_url=self.url, headers=headers, timeout=60, trust_env=False)
 
 
 def processes_of(supervisor: int) -> Iterator[tuple[psutil.Process, list[str], int]]:
@@ -266,6 +271,10 @@ def processes_of(supervisor: int) -> Iterator[tuple[psutil.Process, list[str], i
             yield process, process.cmdline(), process.ppid()
 
 
+# Seconds until a stack's database counts as away.
+PATIENCE = 6
+
+
 def _stack(rows: int) -> Iterator[Stack]:
     folder = new_folder("stack")
     environment = {
@@ -273,8 +282,10 @@ def _stack(rows: int) -> Iterator[Stack]:
         "ANCHORLINE_VAR_DIR": str(folder),
         "ANCHORLINE_PORT": str(free_port()),
         "ANCHORLINE_DATABASE_PORT": str(free_port()),
-        # Other tests keep the processors busy all the time: a load that steps back would starve.
+        # Other tests keep the processors busy all the time: a load that steps back would starve,
+        # and a database has to wait for its turn.
         "ANCHORLINE_LOAD_PRIORITY": "normal",
+        "ANCHORLINE_DATABASE_PATIENCE": str(PATIENCE),
     }
     stack = Stack(folder, environment)
     try:
@@ -293,12 +304,6 @@ def stack() -> Iterator[Stack]:
 @pytest.fixture(scope="session")
 def scratch_stack() -> Iterator[Stack]:
     """A second demo, for tests that break or flood it."""
-    yield from _stack(rows=500)
-
-
-@pytest.fixture
-def throwaway_stack() -> Iterator[Stack]:
-    """A demo of one test's own, which may remove everything in it."""
     yield from _stack(rows=500)
 
 

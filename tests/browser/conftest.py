@@ -6,9 +6,12 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 AXE = (Path(__file__).parents[2] / "node_modules/axe-core/axe.min.js").read_text()
+# Nobody waits so long unless something is wrong, however busy the machine is.
+PATIENCE_MS = 40_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -26,7 +29,7 @@ def browser() -> Iterator[Browser]:
 def watched(context, allowed=()) -> Page:
     """A page whose script errors fail the test that uses it."""
     page = context.new_page()
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.faults = []
     page.on("pageerror", lambda error: page.faults.append(str(error)))
     return page

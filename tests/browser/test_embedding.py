@@ -41,7 +41,7 @@ def browser_key(stack, origin):
     done = subprocess.run(
         [sys.executable, "-m", "anchorline.service", "key", "browser", "Shop",
          "--origin", origin, "--form", "tuning-visit"],
-        env=stack.environment, capture_output=True, text=True, timeout=60,
+        env=stack.environment, capture_output=True, text=True, timeout=200,
     )  # fmt: skip
     return done.stdout.strip()
 
@@ -183,7 +183,7 @@ def test_types_are_shipped_and_whole(stack, tmp_path):
     done = subprocess.run(
         [Path(__file__).parents[2] / "node_modules/.bin/tsc", "--noEmit", "--strict", "--target",
          "es2022", "--module", "esnext", "--moduleResolution", "bundler", "page.ts"],
-        cwd=tmp_path, capture_output=True, text=True, timeout=120,
+        cwd=tmp_path, capture_output=True, text=True, timeout=400,
     )  # fmt: skip
     assert done.returncode == 0, done.stdout
     with stack.http(None) as http:

@@ -26,7 +26,7 @@ def run(stack, tmp_path):
             capture_output=True,
             input=source,
             text=True,
-            timeout=60,
+            timeout=200,
         )
 
     return run

@@ -214,7 +214,7 @@ def test_a_pipe_that_is_closed_early_is_no_error(stack, run):
     done = subprocess.run(
         ["bash", "-c", f"set -o pipefail; for i in 1 2 3; do {command}; done"],
         env={**os.environ, "ANCHORLINE_URL": stack.url, "ANCHORLINE_KEY": stack.access["server_key"]},
-        capture_output=True, text=True, timeout=60,
+        capture_output=True, text=True, timeout=200,
     )  # fmt: skip
     assert done.returncode == 0
     assert "Traceback" not in done.stderr

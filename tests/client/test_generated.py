@@ -31,13 +31,13 @@ print("found", len(found.suggestions) > 0)
 @pytest.fixture(scope="module")
 def made(stack, tmp_path_factory) -> Path:
     folder = tmp_path_factory.mktemp("generated")
-    document = httpx.get(f"{stack.url}/api/v1/openapi.json", trust_env=False).json()
+    document = httpx.get(f"{stack.url}/api/v1/openapi.json", trust_env=False, timeout=60).json()
     (folder / "openapi.json").write_text(json.dumps(document))
     (folder / "settings.yaml").write_text("post_hooks: []\n")
     done = subprocess.run(
         [Path(sys.executable).with_name("openapi-python-client"), "generate", "--meta", "none",
          "--path", "openapi.json", "--config", "settings.yaml", "--output-path", "made"],
-        cwd=folder, capture_output=True, text=True, timeout=120,
+        cwd=folder, capture_output=True, text=True, timeout=400,
     )  # fmt: skip
     assert done.returncode == 0, done.stdout + done.stderr
     return folder
@@ -48,7 +48,7 @@ def test_a_generated_client_sends_a_file_and_searches(made, stack):
         folder=str(made), url=stack.url, key=stack.access["server_key"], mark=stack.url[-4:]
     )
     done = subprocess.run(
-        [sys.executable, "-c", program], capture_output=True, text=True, timeout=60
+        [sys.executable, "-c", program], capture_output=True, text=True, timeout=200
     )
     assert done.returncode == 0, done.stderr
     assert done.stdout.split("\n")[:2] == ["job load rows.csv", "found True"]

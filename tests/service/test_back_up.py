@@ -29,20 +29,20 @@ def steps(name):
 def do(name, environment):
     done = subprocess.run(
         ["bash", "-eo", "pipefail", "-c", steps(name)],
-        env=environment, capture_output=True, text=True, timeout=120,
+        env=environment, capture_output=True, text=True, timeout=400,
     )  # fmt: skip
     assert done.returncode in (0, 143), done.stdout + done.stderr
 
 
 def answers(url, key):
-    with httpx.Client(base_url=url, trust_env=False, timeout=20) as http:
+    with httpx.Client(base_url=url, trust_env=False, timeout=60) as http:
         http.headers["Authorization"] = f"Bearer {key}"
         return {path: without_times(http.get(path).json()) for path in ASKED}
 
 
 def is_ready(url):
     try:
-        return httpx.get(f"{url}/readyz", trust_env=False, timeout=30).status_code == 200
+        return httpx.get(f"{url}/readyz", trust_env=False, timeout=200).status_code == 200
     except httpx.TransportError:
         return False
 
@@ -85,10 +85,12 @@ def test_a_restored_copy_answers_the_same(stack, elsewhere):
         time.sleep(1.2)  # until all processes have opened it
         key = stack.access["server_key"]
         assert answers(url, key) == answers(stack.url, key)
-        page = httpx.get(f"{stack.url}/f/tuning-visit", trust_env=False).text
+        page = httpx.get(f"{stack.url}/f/tuning-visit", trust_env=False, timeout=60).text
         token = page.split('access="')[1].split('"')[0]
         asked = {"Authorization": f"Bearer {token}"}
-        open_form = httpx.get(f"{url}/api/v1/forms/tuning-visit", headers=asked, trust_env=False)
+        open_form = httpx.get(
+            f"{url}/api/v1/forms/tuning-visit", headers=asked, trust_env=False, timeout=60
+        )
         assert open_form.status_code == 200, "a page that was open before goes on"
     finally:
         process.terminate()

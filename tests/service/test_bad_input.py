@@ -92,7 +92,7 @@ def test_strange_names_in_the_address_are_not_found(api, key):
 )
 def test_what_never_reaches_the_application_is_a_problem_too(stack, lines, status):
     host, port = stack.url.removeprefix("http://").split(":")
-    with socket.create_connection((host, int(port)), timeout=10) as line:
+    with socket.create_connection((host, int(port)), timeout=60) as line:
         line.sendall("\r\n".join([*lines, "Host: x", "", ""]).encode())
         answer = b""
         while piece := line.recv(4096):

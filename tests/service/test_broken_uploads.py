@@ -44,7 +44,7 @@ def in_a_chunk():
 def test_half_a_file_makes_no_edition(stack, api, body, way):
     name = f"broken-{body.__name__}-{way.split()[0]}".replace("_", "-")
     place = urlsplit(stack.url)
-    with socket.create_connection((place.hostname, place.port), timeout=20) as sender:
+    with socket.create_connection((place.hostname, place.port), timeout=60) as sender:
         sender.sendall(
             f"POST /api/v1/datasets/{name}/editions?activate=always HTTP/1.1\r\n"
             f"Host: {place.netloc}\r\n"

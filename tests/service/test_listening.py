@@ -47,7 +47,7 @@ def test_a_demo_on_a_taken_port_makes_no_keys_and_sends_nothing(tmp_path_factory
                 **os.environ, "ANCHORLINE_VAR_DIR": str(folder), "ANCHORLINE_PORT": str(port),
                 "ANCHORLINE_DATABASE_PORT": str(free_port()),
             },
-            capture_output=True, text=True, timeout=100,
+            capture_output=True, text=True, timeout=200,
         )  # fmt: skip
         other.shutdown()
     said = done.stdout + done.stderr
@@ -69,7 +69,7 @@ def test_who_listens_is_named_by_program_and_process():
 
 
 def test_the_service_says_which_one_it_is(stack):
-    told = httpx.get(f"{stack.url}/healthz", trust_env=False).json()
+    told = httpx.get(f"{stack.url}/healthz", trust_env=False, timeout=60).json()
     assert told == {"alive": True, "instance": (stack.folder / "instance").read_text()}
     secret = (stack.folder / "service-secret").read_text()
     assert told["instance"] not in secret
@@ -87,7 +87,7 @@ def test_a_socket_that_systemd_hands_over_is_listened_at(tmp_path):
         done = subprocess.run(
             ["bash", "-c", f'exec 3<&{handed.fileno()} "$0" -c "$1"', sys.executable, code],
             env={**os.environ, "LISTEN_FDS": "1"}, pass_fds=[handed.fileno()],
-            capture_output=True, text=True, timeout=30, cwd=PROJECT,
+            capture_output=True, text=True, timeout=200, cwd=PROJECT,
         )  # fmt: skip
         assert done.stdout.strip() == str(handed.getsockname()[1]), done.stderr
 

@@ -22,7 +22,7 @@ def test_a_line_and_its_end_are_one_write_so_that_processes_can_share_a_log():
             [sys.executable, "-c", WRITE_TWO],
             env=os.environ | {"PYTHONUNBUFFERED": "1"},
             stderr=theirs,
-            timeout=60,
+            timeout=200,
             check=True,
         )
         theirs.close()

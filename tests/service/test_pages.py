@@ -94,7 +94,7 @@ def run(stack, *arguments, text="", **environment):
         input=text,
         capture_output=True,
         text=True,
-        timeout=60,
+        timeout=200,
     )
 
 

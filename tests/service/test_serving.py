@@ -76,7 +76,7 @@ def one():
 
 
 def connect(port):
-    return socket.create_connection(("127.0.0.1", port), timeout=20)
+    return socket.create_connection(("127.0.0.1", port), timeout=60)
 
 
 def ask(connection, path="/"):
