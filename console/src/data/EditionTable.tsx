@@ -40,7 +40,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
             title: "From",
             render: (_, edition) => (
               <>
-                <span style={{ overflowWrap: "anywhere" }}>{edition.source_name || "a file without a name"}</span>
+                <span className="source-name">{edition.source_name || "a file without a name"}</span>
                 <div className="hint">
                   {edition.changes_to ? `changes to edition ${edition.changes_to} · ` : ""}
                   {edition.built_at ? readable(edition.built_at) : ""}
@@ -59,7 +59,7 @@ export function EditionTable({ dataset }: { dataset: Dataset }): React.ReactNode
             align: "right",
             render: (_, edition) =>
               !edition.active && (
-                <span style={{ display: "inline-flex", gap: 8 }}>
+                <span className="row-actions">
                   <Button
                     size="small"
                     loading={action.isPending && action.variables?.number === edition.number}

@@ -33,7 +33,7 @@ export function JobCard({ job }: { job: Job }): React.ReactNode {
       className="space-below"
     >
       <Progress percent={Math.floor(100 * share)} aria-label={`Progress of ${subject}`} />
-      <p role="status" style={{ margin: "4px 0 0" }}>
+      <p role="status" className="phase">
         {[
           PHASES[job.phase] ?? (job.message || "Waits for a worker."),
           job.rows_done ? `${count(job.rows_done)} rows` : "",

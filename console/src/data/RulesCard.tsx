@@ -55,7 +55,7 @@ export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
           <InputNumber min={0} max={50} precision={0} value={rules.keep} onChange={(keep) => set({ keep: keep ?? 0 })} />
         </label>
       </div>
-      <div style={{ display: "flex", gap: 8, marginTop: 12 }}>
+      <div className="actions">
         <Button
           type="primary"
           disabled={!changed}

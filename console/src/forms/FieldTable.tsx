@@ -54,7 +54,7 @@ export function FieldTable(props: {
           title: "Field",
           onCell: cellLabel("Field"),
           render: (_, { field, slot, heading }) => (
-            <span style={{ display: "block", paddingInlineStart: slot && !heading ? 12 : 0 }}>
+            <span className={slot && !heading ? "part-name" : "field-name"}>
               <Named label={field.label || labels[field.component ?? ""]} name={field.key} />
             </span>
           ),
@@ -68,7 +68,7 @@ export function FieldTable(props: {
             ) : (
               <Input
                 aria-label={`Label of ${field.key}`}
-                style={{ minWidth: 130 }}
+                className="field-label"
                 value={field.label ?? ""}
                 placeholder={field.component ? "from layout" : ""}
                 maxLength={200}

@@ -46,7 +46,7 @@ export function MappingTable(props: {
               <Select
                 mode="multiple"
                 aria-label={`Components of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 120 }}
+                className="rule-components"
                 value={rule.components}
                 options={COMPONENTS.map((value) => ({ value, label: labels[value] ?? value }))}
                 optionRender={({ value, label }) => <Named label={String(label)} name={String(value)} />}
@@ -78,7 +78,7 @@ export function MappingTable(props: {
               <Select
                 mode="multiple"
                 aria-label={`Changes of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 110, maxWidth: 150 }}
+                className="rule-changes"
                 value={rule.changes}
                 placeholder="as it is"
                 options={Object.entries(CHANGES).map(([value, label]) => ({ value, label }))}
@@ -95,7 +95,7 @@ export function MappingTable(props: {
                 optionRender={({ value, label }) => <Named label={String(label)} name={String(value)} />}
                 popupMatchSelectWidth={false}
                 aria-label={`Field of rule ${at + 1}`}
-                style={{ width: "100%", minWidth: 120, maxWidth: 140 }}
+                className="rule-field"
                 value={rule.into}
                 options={fields}
                 onChange={(into) => change(at, { into })}

@@ -18,9 +18,9 @@ export default function HomePage(): React.ReactNode {
       <PageHead title="Overview" />
       {overview.isPending ? <Skeleton active /> : <Figures overview={overview.data} />}
       {overview.data && (
-        <Card className="space-above">
-          <h2 style={{ marginTop: 0, fontSize: "1.1rem" }}>What to do next</h2>
-          <ul style={{ paddingInlineStart: "1.2rem", margin: 0, lineHeight: 2 }}>
+        <Card className="space-above next-steps">
+          <h2>What to do next</h2>
+          <ul>
             {nextSteps(overview.data).map((step) => (
               <li key={step.text}>
                 {step.to ? <Link to={step.to}>{step.text}</Link> : step.text}

@@ -67,7 +67,7 @@ function Choice(props: {
         value: byCode ? option.code : option.latin,
         label: option.name === option.latin ? option.name : `${option.latin} · ${option.name}`,
       }))}
-      style={{ width: "100%" }}
+      className="whole-width"
     />
   );
 }

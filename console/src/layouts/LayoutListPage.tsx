@@ -41,7 +41,7 @@ export default function LayoutListPage(): React.ReactNode {
           change={setText}
           width="0 1 22rem"
         />
-        <span role="status" className="hint" style={{ alignSelf: "center" }}>
+        <span role="status" className="hint">
           {layouts.data ? `${found.length} of ${layouts.data.length}` : ""}
         </span>
       </div>

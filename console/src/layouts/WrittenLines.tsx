@@ -32,7 +32,7 @@ export function WrittenLines(props: { layout: Layout; form: string; components: 
               value: entry.country_code,
               label: `Posted in ${entry.name}`,
             }))}
-            style={{ width: "15rem" }}
+            className="country-choice"
           />
         }
       >

@@ -50,7 +50,7 @@ export default function RecordListPage(): React.ReactNode {
   return (
     <>
       <PageHead title="Records" about="Filled forms with the addresses that were captured." />
-      <div style={{ display: "flex", flexWrap: "wrap", gap: 12, marginBottom: 16 }}>
+      <div className="controls">
         <SearchBox
           label="Search the records"
           placeholder="Words from anywhere in the record"
@@ -62,7 +62,7 @@ export default function RecordListPage(): React.ReactNode {
           aria-label="Form"
           value={form}
           onChange={(value) => set("form", value)}
-          style={{ width: 220 }}
+          className="form-choice"
           options={[
             { value: "", label: "All forms" },
             ...(forms.data?.forms ?? []).map((f) => ({ value: f.key, label: f.title })),
@@ -72,7 +72,7 @@ export default function RecordListPage(): React.ReactNode {
           aria-label="Order"
           value={sort}
           onChange={(value) => set("sort", value)}
-          style={{ width: 180 }}
+          className="order-choice"
           options={SORTS}
         />
       </div>
@@ -101,7 +101,7 @@ export default function RecordListPage(): React.ReactNode {
           { title: "By", width: 160, render: (_, record) => <span className="key">{record.made_by}</span> },
         ]}
       />
-      <nav aria-label="Pages" style={{ display: "flex", gap: 12, alignItems: "center", marginTop: 16 }}>
+      <nav aria-label="Pages" className="pages">
         <Button disabled={!pages.number} onClick={pages.back}>
           Previous
         </Button>

@@ -39,7 +39,7 @@ export default function RecordPage(): React.ReactNode {
           </>
         }
       />
-      <div style={{ display: "grid", gap: 16, gridTemplateColumns: "repeat(auto-fill, minmax(min(24rem, 100%), 1fr))" }}>
+      <div className="cards">
         {Object.entries(data.slots).map(([slot, address]) => (
           <AddressCard key={slot} slot={slot} address={address} fields={data.labels} />
         ))}

@@ -36,10 +36,10 @@ export default function TrySearchPage(): React.ReactNode {
           placeholder="Street, town, postcode, firm …"
           text={text}
           change={setText}
-          width="2 1 15rem"
+          width="1 1 100%"
           autoFocus
         />
-        <Narrowing label="Countries, as codes with commas" example="Countries: GB,FR" width="9rem" name="country" />
+        <Narrowing label="Countries, as codes with commas" example="Countries: GB,FR" name="country" />
         <Select
           aria-label="Kinds of rows"
           mode="multiple"
@@ -47,10 +47,10 @@ export default function TrySearchPage(): React.ReactNode {
           value={(place.get("kinds") ?? "").split(",").filter(Boolean)}
           options={KINDS.map((kind) => ({ value: kind, label: kind }))}
           onChange={(kinds) => set("kinds", kinds.join(","))}
-          style={{ flex: "1 1 8rem" }}
+          className="kinds-choice"
         />
-        <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" width="10rem" name="near" />
-        <Narrowing label="Language of places with several, as a code" example="Language: cy" width="8rem" name="language" />
+        <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" name="near" />
+        <Narrowing label="Language of places with several, as a code" example="Language: cy" name="language" />
       </div>
       {place.get("within") && (
         <p>
@@ -70,7 +70,7 @@ export default function TrySearchPage(): React.ReactNode {
 }
 
 /** One way to narrow a search, as text. */
-function Narrowing(props: { label: string; example: string; width: string; name: string }): React.ReactNode {
+function Narrowing(props: { label: string; example: string; name: string }): React.ReactNode {
   const [text, setText] = useAddressText(props.name);
   return (
     <SearchBox
@@ -78,7 +78,7 @@ function Narrowing(props: { label: string; example: string; width: string; name:
       placeholder={props.example}
       text={text}
       change={setText}
-      width={`0 1 ${props.width}`}
+      width="1 1 11rem"
     />
   );
 }

@@ -81,7 +81,7 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
     if (!first && main && !main.contains(document.activeElement)) main.focus({ preventScroll: true });
   }, [path]);
   return (
-    <Layout style={{ minHeight: "100vh" }}>
+    <Layout className="shell">
       <a className="skip" href="#main">
         Skip to the page
       </a>
@@ -91,7 +91,7 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
           <Places here={here} />
         </Layout.Sider>
       )}
-      <Layout style={{ minWidth: 0 }}>
+      <Layout className="page">
         <Layout.Header className="top">
           {!wide && (
             <Button

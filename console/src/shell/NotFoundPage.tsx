@@ -5,7 +5,7 @@ export function NotFoundPage(): React.ReactNode {
   return (
     <Result
       status="404"
-      title={<h1 style={{ fontSize: "1.5rem", margin: 0 }}>There is nothing at this address</h1>}
+      title={<h1>There is nothing at this address</h1>}
       extra={
         <Link to="/">
           <Button type="primary">Go to the first page</Button>

@@ -12,8 +12,8 @@ export function SignIn(): React.ReactNode {
   const signIn = useSignIn();
   return (
     <main className="sign-in">
-      <Card style={{ width: "min(26rem, 100%)" }}>
-        <h1 style={{ marginTop: 0, fontSize: "1.5rem" }}>Anchorline</h1>
+      <Card>
+        <h1>Anchorline</h1>
         <p className="muted">Sign in to set up forms and read records.</p>
         <Form<Given> layout="vertical" requiredMark={false} onFinish={(given) => signIn.mutate(given)}>
           <Form.Item

@@ -38,7 +38,7 @@ export default function NewOwnPage(): React.ReactNode {
         about="Begin with its name and the countries it is for. It holds nowhere before you publish it."
       />
       <ErrorAlert error={make.error} />
-      <Card size="small" style={{ maxWidth: "48rem" }}>
+      <Card size="small" className="narrow">
         <Scope scope={scope} change={(part) => setScope({ ...scope, ...part })} />
         <div className="begin">
           <Button type="primary" disabled={missing !== "" || !own.data} loading={make.isPending} onClick={() => make.mutate()}>

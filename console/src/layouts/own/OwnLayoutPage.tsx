@@ -129,7 +129,7 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
             aria-label="Country to look at"
             value={country}
             onChange={select}
-            style={{ minWidth: "14rem" }}
+            className="country-choice"
             showSearch={{ optionFilterProp: "label" }}
             options={document.countries.map((code) => ({ value: code, label: names.get(code) ?? code }))}
           />

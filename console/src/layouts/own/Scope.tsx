@@ -29,7 +29,7 @@ export function Scope(props: { scope: ScopePart; change: (part: Partial<ScopePar
         <Select
           id="own-countries"
           mode="multiple"
-          style={{ width: "100%" }}
+          className="whole-width"
           value={scope.countries}
           placeholder="Name or code"
           showSearch={{ optionFilterProp: "label" }}
@@ -45,7 +45,7 @@ export function Scope(props: { scope: ScopePart; change: (part: Partial<ScopePar
         <Select
           id="own-forms"
           mode="multiple"
-          style={{ width: "100%" }}
+          className="whole-width"
           value={scope.forms}
           placeholder="Everywhere"
           showSearch={{ optionFilterProp: "label" }}

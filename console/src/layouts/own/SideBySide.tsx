@@ -75,7 +75,7 @@ export function SampleChoice(props: {
     <Select
       aria-label="Address to try"
       defaultValue={-1}
-      style={{ minWidth: "16rem", maxWidth: "100%" }}
+      className="address-choice"
       popupMatchSelectWidth={false}
       options={[{ value: -1, label: "A made-up address" }, ...groups]}
       onChange={(index: number) => choose(samples[index] ?? null)}
