@@ -16,11 +16,22 @@ FLATS = [
     row(f"flat{n}", number="12", unit=f"Flat {n}", building="Fern Court") for n in (1, 2, 12, 21)
 ]
 NUMBERS = [row(f"n{n}", number=n, postcode="QV1 4AB") for n in ("1", "2", "2a", "21", "14")]
+OTHERS = [
+    row("long3", street="Long Lane", number="3", postcode="QV1 4AC"),
+    row("long15", street="Long Lane", number="15", unit="Flat 3", postcode="QV1 4AC"),
+    row("long20", street="Long Lane", number="20-22", postcode="QV1 4AC"),
+    row("long22", street="Long Lane", number="22", postcode="QV1 4AC"),
+    row("longb", street="Long Lane", number="15", unit="Flat B", postcode="QV1 4AC"),
+    row("longa22", street="Longa Lane", number="22", postcode="QV1 4AE"),
+    row("longa3", street="Longa Lane", number="3", postcode="QV1 4AE"),
+    Row("kade", "NL", {"number": "9", "street": "Kade", "town": "Eikdam", "postcode": "0201 DG"}),
+    row("low1", street="Low Row", number="1", postcode="QV1 4AD"),
+]
 
 
 @pytest.fixture(scope="module")
 def edition():
-    built = build_edition([*FLATS, *NUMBERS], shipped_layouts())
+    built = build_edition([*FLATS, *NUMBERS, *OTHERS], shipped_layouts())
     return Edition("d", 1, built.manifest, built.arrays)
 
 
@@ -28,7 +39,7 @@ def edition():
 def inside(edition):
     """Numbers, or flats, of the rows that what is typed leaves of a group."""
     finder = Gazetteer([edition], shipped_layouts())
-    (street,) = finder.suggest(SearchRequest("mill street"))
+    street = finder.suggest(SearchRequest("mill street"))[0]
     house = finder.suggest(SearchRequest("12", within=street.id))[0]
 
     def ask(typed, group="street"):
@@ -72,6 +83,39 @@ def test_flats_that_fit_whole_come_before_those_begun(inside, typed, flats):
     assert inside(typed, "house") == flats
 
 
+@pytest.mark.parametrize(
+    ("typed", "labels"),
+    [
+        ("flat 2 mill street", ["Flat 2, Fern Court, 12 Mill Street"]),
+        ("flat 3 long lane", ["Flat 3, 15 Long Lane"]),
+        ("flat b long lane", ["Flat B, 15 Long Lane"]),
+        ("15 b long lane", ["Flat B, 15 Long Lane"]),
+        ("long lane 3", ["3 Long Lane"]),
+        ("long lane 3 ", ["3 Long Lane"]),
+        ("long lane 22", ["22 Long Lane", "20-22 Long Lane"]),
+        ("22 lane", ["22 Long Lane", "22 Longa Lane", "20-22 Long Lane"]),
+        ("long lane 20", ["20-22 Long Lane"]),
+        ("marl 99", ["Marl"]),
+        ("qx1 4ac", ["QV1 4AC, Long Lane"]),
+        ("qx1 4ad", ["1 Low Row"]),
+        ("mlll street 14", ["14 Mill Street"]),
+        ("lnog lane 3", ["3 Long Lane"]),
+    ],
+)
+def test_nothing_beside_what_is_meant_is_found(edition, typed, labels):
+    found = Gazetteer([edition], shipped_layouts()).suggest(SearchRequest(typed))
+    assert [row.label.split(", Marl")[0] for row in found] == labels
+
+
+def test_what_is_said_of_a_search_is_that_of_the_dataset_whose_row_leads(edition):
+    built = build_edition([row("x", number="1", street="High Row", town="Elm")], shipped_layouts())
+    other = Edition("other", 1, built.manifest, built.arrays)
+    for editions in ([edition, other], [other, edition]):
+        answer = Gazetteer(editions, shipped_layouts()).search(SearchRequest("marl 99"))
+        assert [row.id.split(":")[0] for row in answer.rows] == ["d"]
+        assert answer.unmatched == ("99",)
+
+
 BEGUN = {"unfinished": True}
 
 
@@ -90,6 +134,9 @@ BEGUN = {"unfinished": True}
         ([Token("qv1"), Token("9", **BEGUN)], None, []),
         ([Token("1"), Token("4", **BEGUN)], None, []),
         ([Token("qv14ab")], None, []),
+        ([Token("0"), Token("2", **BEGUN)], None, []),
+        ([Token("02"), Token("0", **BEGUN)], None, ["020"]),
+        ([Token("0201"), Token("d", **BEGUN)], None, ["0201d"]),
         ([Token("mill"), Token("street")], None, []),
     ],
 )

@@ -87,6 +87,8 @@ def test_an_odd_row_is_kept_and_noted_with_a_sample(read, line, finding):
     "line",
     [
         "a,US,S,T,Texas,,12345,30,-97,",
+        "a,US,S,T,,,12345,30,-97,",
+        "a,GB,S,T,Brackshire,,,,,",
         "a,US,S,T,,tx,12345-6789,51.9,179.5,",  # across the 180th meridian
         "a,IE,,T,Offaly,,,,,",
         "a,FR,rue é,Œuf,,,96011,48,2,",
