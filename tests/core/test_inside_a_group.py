@@ -90,6 +90,7 @@ def test_flats_that_fit_whole_come_before_those_begun(inside, typed, flats):
         ("flat 3 long lane", ["Flat 3, 15 Long Lane"]),
         ("flat b long lane", ["Flat B, 15 Long Lane"]),
         ("15 b long lane", ["Flat B, 15 Long Lane"]),
+        ("long", ["Long Lane", "Longa Lane"]),
         ("long lane 3", ["3 Long Lane"]),
         ("long lane 3 ", ["3 Long Lane"]),
         ("long lane 22", ["22 Long Lane", "20-22 Long Lane"]),
@@ -146,3 +147,13 @@ def test_neighbours_that_are_one_or_may_be(edition, tokens, surely, perhaps):
     assert written == [*([surely] if surely else []), *perhaps]
     for token in one or []:
         assert token.width == (1 + (token.text == "qv14ab"))
+
+
+def test_a_word_typed_whole_is_worth_more_than_one_begun(edition):
+    finder = Gazetteer([edition], shipped_layouts())
+    whole, begun = (
+        finder.search(SearchRequest(typed, trace=True)).rows[0] for typed in ("long", "lon")
+    )
+    assert whole.why["whole words"] > 0
+    assert begun.why.get("whole words", 0) == 0
+    assert whole.score > begun.score

@@ -305,3 +305,10 @@ def test_a_postcode_that_a_country_has_and_does_not_write_is_not_said_to_be_unkn
 )
 def test_lines_are_of_the_language_that_they_can_only_be_of(layouts, country, town, language):
     assert language_of(layouts.require(country), {"town": town}) == language
+
+
+def test_a_country_is_named_in_the_nearest_of_its_languages(layouts):
+    with_own = [(x, language) for x in layouts for language in x.names if "-" not in language]
+    assert with_own
+    for layout, language in with_own:
+        assert layout.name_in(f"{language}-ZZ") == layout.names[language]

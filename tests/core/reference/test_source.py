@@ -124,3 +124,10 @@ def test_gzip_that_unpacks_to_just_a_piece_or_a_byte_beside_it_is_read_whole(mor
     text = text[: LONGEST_LINE + more]
     assert b"".join(_unzipped([gzip.compress(text)])) == text
     assert b"".join(_unzipped([gzip.compress(text), gzip.compress(b"tail")])) == text + b"tail"
+
+
+def test_only_the_beginning_of_a_file_can_bear_a_byte_order_mark(read):
+    lines = "\ufeffid,country_code,street\r\na,GB,S\r\n\ufeffb,GB,S\r\n"
+    for piece in (3, 7, 1000):
+        _, checked = read(lines, piece=piece)
+        assert [row.id for row in rows(checked)] == ["a", "\ufeffb"]
