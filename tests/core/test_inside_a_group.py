@@ -100,6 +100,10 @@ def test_flats_that_fit_whole_come_before_those_begun(inside, typed, flats):
         ("qx1 4ac", ["QV1 4AC, Long Lane"]),
         ("qx1 4ad", ["1 Low Row"]),
         ("mlll street 14", ["14 Mill Street"]),
+        ("mlll street 2a", ["2a Mill Street"]),
+        ("long lane flat 3", ["Flat 3, 15 Long Lane"]),
+        ("flat 1 mill street", ["Flat 1, Fern Court, 12 Mill Street"]),
+        ("1 low row", ["1 Low Row"]),
         ("lnog lane 3", ["3 Long Lane"]),
     ],
 )

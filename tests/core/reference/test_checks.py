@@ -55,10 +55,12 @@ def test_a_row_that_cannot_be_used_is_left_out_with_line_column_and_reason(
     assert counts(checked) == {finding: 1}
 
 
-def test_bytes_that_are_not_utf8_make_their_row_bad_and_no_other(read):
-    _, checked = read(HEADER.encode() + b"a,GB,Caf\xe9,T,,,,,,\r\nb,GB,S,T,,,,,,\r\n")
+@pytest.mark.parametrize("byte", [0x80, 0xE9, 0xFF])
+def test_bytes_that_are_not_utf8_make_their_row_bad_and_no_other(read, byte):
+    line = b"a,GB,Caf" + bytes([byte]) + b",T,,,,,,\r\nb,GB,S,T,,,,,,\r\n"
+    _, checked = read(HEADER.encode() + line)
     (left_out,) = bad(checked)
-    assert left_out.reason == "is not UTF-8: it holds the byte 0xe9"
+    assert left_out.reason == f"is not UTF-8: it holds the byte 0x{byte:02x}"
     assert [row.id for row in rows(checked)] == ["b"]
 
 

@@ -133,7 +133,8 @@ class InterpretationSearch:
                 row.score = -OTHER_NUMBER
                 rows.append(row)
             last = terms[-1].token
-            if only and len(terms) > 1 and last.unfinished and best.narrowing[-1] is terms[-1]:
+            may_go_on = last.unfinished and not last.unit and best.narrowing[-1] is terms[-1]
+            if only and len(terms) > 1 and may_go_on:
                 before = best.narrowing[:-1]
                 more = addresses_begun(builder, node, before, last.text, just + others)
                 rows += builder.by_number(node, more[: 20 * most])
