@@ -17,6 +17,7 @@ FLATS = [
 ]
 NUMBERS = [row(f"n{n}", number=n, postcode="QV1 4AB") for n in ("1", "2", "2a", "21", "14")]
 OTHERS = [
+    row("n14c", number="14", postcode="QV1 4AC"),
     row("long3", street="Long Lane", number="3", postcode="QV1 4AC"),
     row("long15", street="Long Lane", number="15", unit="Flat 3", postcode="QV1 4AC"),
     row("long20", street="Long Lane", number="20-22", postcode="QV1 4AC"),
@@ -97,9 +98,11 @@ def test_flats_that_fit_whole_come_before_those_begun(inside, typed, flats):
         ("22 lane", ["22 Long Lane", "22 Longa Lane", "20-22 Long Lane"]),
         ("long lane 20", ["20-22 Long Lane"]),
         ("marl 99", ["Marl"]),
-        ("qx1 4ac", ["QV1 4AC, Long Lane"]),
+        ("qx1 4ac", ["QV1 4AC, Long Lane · Mill Street"]),
         ("qx1 4ad", ["1 Low Row"]),
         ("mlll street 14", ["14 Mill Street"]),
+        ("mill street 14 qv1 4ac", ["14 Mill Street"]),
+        ("14 qv1 4ab", ["14 Mill Street"]),
         ("mlll street 2a", ["2a Mill Street"]),
         ("long lane flat 3", ["Flat 3, 15 Long Lane"]),
         ("flat 1 mill street", ["Flat 1, Fern Court, 12 Mill Street"]),
@@ -161,3 +164,42 @@ def test_a_word_typed_whole_is_worth_more_than_one_begun(edition):
     assert whole.why["whole words"] > 0
     assert begun.why.get("whole words", 0) == 0
     assert whole.score > begun.score
+
+
+@pytest.mark.parametrize(
+    ("typed", "count"),
+    [
+        ("mill street 14", 2), ("mill street 14 qv1 4ac", 1), ("mill street 14 qv1 4a", 2),
+        ("mill street 14 qv1", 2), ("14 qv1 4ab", 1),
+    ],
+)  # fmt: skip
+def test_a_postcode_narrows_a_number(edition, typed, count):
+    found = Gazetteer([edition], shipped_layouts()).search(SearchRequest(typed))
+    exact = [row for row in found.rows if row.label.startswith("14 Mill") and not found.unmatched]
+    assert sum(row.count for row in exact) == count
+
+
+@pytest.mark.parametrize("typed", ["mill street", "14 mill", "long", "qv1", "marl", "l"])
+def test_pages_are_slices_of_all_rows(edition, typed):
+    finder = Gazetteer([edition], shipped_layouts())
+    every = [row.id for row in finder.suggest(SearchRequest(typed, limit=40))]
+    for skip in range(len(every) + 1):
+        for limit in (1, 2, 3):
+            page = finder.suggest(SearchRequest(typed, skip=skip, limit=limit))
+            assert [row.id for row in page] == every[skip : skip + limit]
+
+
+@pytest.mark.parametrize("kind", ["street", "address", "postcode", "town"])
+def test_rows_are_of_the_kinds_that_are_asked_for(edition, kind):
+    finder = Gazetteer([edition], shipped_layouts())
+    for typed in ("long lane 3", "mill street 14", "long lane", "qv1 4ab", "marl"):
+        rows = finder.suggest(SearchRequest(typed, kinds=(kind,), limit=20))
+        assert {row.kind for row in rows} <= {kind}, typed
+
+
+def test_samples_are_of_their_country(edition):
+    finder = Gazetteer([edition], shipped_layouts())
+    for code, count in (("GB", 4), ("NL", 1), ("FR", 0)):
+        samples = finder.samples(code, 8)
+        assert len(samples) == count
+        assert {address.country_code for _label, address in samples} <= {code}

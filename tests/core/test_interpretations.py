@@ -143,11 +143,12 @@ def test_a_postcode_of_several_streets_names_them(small):
 
 def test_a_region_that_lines_do_not_write_keeps_its_name(small):
     rows = [row(1, "NL", number="1", street="Kade", town="Eikdam", region="Waterland"),
-            row(2, "NL", number="2", street="Kade", town="Eikdam", region="Waterland")]  # fmt: skip
+            row(2, "NL", number="2", street="Kade", town="Hoogdam", region="Waterland")]  # fmt: skip
     built = build_edition(rows, shipped_layouts())
     gazetteer = Gazetteer([Edition("d", 1, built.manifest, built.arrays)], shipped_layouts())
     (region,) = gazetteer.suggest(SearchRequest("waterland", kinds=("region",)))
     assert region.label.startswith("Waterland")
+    assert region.count == 2
 
 
 def test_a_trace_says_how_it_was_read_and_what_rows_are_worth(small):
