@@ -387,6 +387,25 @@ export interface components {
             /** Format: date-time */
             changed_at: string;
         };
+        /** @description A function. */
+        FormulaFunction: {
+            name: string;
+            /** @description How it is written; what may be left out is in brackets */
+            usage: string;
+            says: string;
+            /** @description Whether it is about the address of a slot */
+            of_addresses: boolean;
+            example: components["schemas"]["FunctionExample"] | null;
+        };
+        /** @description All functions, by name. */
+        FormulaFunctions: {
+            functions: components["schemas"]["FormulaFunction"][];
+        };
+        /** @description A formula and what it comes to. */
+        FunctionExample: {
+            formula: string;
+            value: string;
+        };
         /** @description One way to read what was typed, and how many streets, towns, postcodes … have it all. */
         InterpretationSchema: {
             dataset: string;
@@ -784,6 +803,16 @@ export interface components {
             /** @description JSON pointer (RFC 6901) into the body; `?name` for a query parameter */
             pointer: string;
             detail: string;
+            /**
+             * @description Where in a text it is wrong, in characters from 0
+             * @default null
+             */
+            at: number | null;
+            /**
+             * @description How many characters are meant
+             * @default null
+             */
+            length: number | null;
         };
         /** @description A whole record. */
         RecordAnswer: {
@@ -1040,6 +1069,63 @@ export interface components {
             interpretations: components["schemas"]["InterpretationSchema"][];
             rows: components["schemas"]["WorthSchema"][];
         };
+        /** @description Where an address is. */
+        TriedFacts: {
+            /** @default null */
+            latitude: number | null;
+            /** @default null */
+            longitude: number | null;
+        };
+        /** @description The address of a slot while a formula is tried. */
+        TriedSlot: {
+            /**
+             * @description Components by name, and extras that an own layout asks for; unknown names are refused.
+             * @default {}
+             */
+            components: {
+                [key: string]: string;
+            };
+            /**
+             * @default {
+             *       "latitude": null,
+             *       "longitude": null
+             *     }
+             */
+            facts: components["schemas"]["TriedFacts"];
+            /**
+             * @description Whether it was picked; left out: whether it has a place
+             * @default null
+             */
+            picked: boolean | null;
+        };
+        /** @description What it comes to. */
+        TryFormulaAnswer: {
+            /** @description A date in ISO 8601 */
+            value: string | boolean | number | null;
+            /** @enum {string} */
+            type: "number" | "text" | "yes_no" | "date" | "empty" | "problem";
+            /** @description What fails on these values alone: a division by zero */
+            problems: string[];
+        };
+        /** @description A formula, and what it speaks of. */
+        TryFormulaRequest: {
+            /** @description OpenFormula, with or without = before it */
+            formula: string;
+            /**
+             * @description By name; a text in ISO 8601 is a date, null was not given
+             * @default {}
+             */
+            values: {
+                [key: string]: string | boolean | number | null;
+            };
+            /**
+             * @description Addresses, by name
+             * @default {}
+             */
+            slots: {
+                [key: string]: components["schemas"]["TriedSlot"];
+            };
+        };
         /** @description A value that the country has no place for; it is kept. */
         UnusedComponent: {
             component: string;
@@ -1093,6 +1179,9 @@ export type FormAnswer = components['schemas']['FormAnswer'];
 export type FormDocument = components['schemas']['FormDocument'];
 export type FormList = components['schemas']['FormList'];
 export type FormSummary = components['schemas']['FormSummary'];
+export type FormulaFunction = components['schemas']['FormulaFunction'];
+export type FormulaFunctions = components['schemas']['FormulaFunctions'];
+export type FunctionExample = components['schemas']['FunctionExample'];
 export type InterpretationSchema = components['schemas']['InterpretationSchema'];
 export type JobAnswer = components['schemas']['JobAnswer'];
 export type LayoutAnswer = components['schemas']['LayoutAnswer'];
@@ -1145,6 +1234,10 @@ export type Suggestions = components['schemas']['Suggestions'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];
 export type TraceSchema = components['schemas']['TraceSchema'];
+export type TriedFacts = components['schemas']['TriedFacts'];
+export type TriedSlot = components['schemas']['TriedSlot'];
+export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
+export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
 export type WorthSchema = components['schemas']['WorthSchema'];
 export type $defs = Record<string, never>;

@@ -46,6 +46,8 @@ CALLS = {
     "put_draft": lambda c: c.put_draft(FORM, etag='"1"'),
     "publish_form": lambda c: c.publish("venue"),
     "fill_form_slot": lambda c: c.fill("venue", "place", components=TOWN, values={"name": "x"}),
+    "try_formula": lambda c: c.try_formula("n * 2", {"n": 3}, {"p": {"components": TOWN}}),
+    "list_formula_functions": lambda c: c.formula_functions(),
     "submit_record": lambda c: c.submit("venue", {"name": "x"}, idempotency_key="once"),
     "list_records": lambda c: c.records(
         form="venue", search="marl", sort="-label", limit=5, after="x"

@@ -33,6 +33,7 @@ from anchorline.wire.session import OverviewAnswer
 
 from .calls import part, read_answer, request_body
 from .datasets import Datasets
+from .formulas import FormulaCalls
 from .layouts import LayoutCalls
 from .own_layouts import OwnLayouts
 from .transport import Transport
@@ -40,7 +41,7 @@ from .transport import Transport
 Value = str | int | float | bool | None
 
 
-class Client(LayoutCalls):
+class Client(LayoutCalls, FormulaCalls):
     """Calls one Anchorline service. All methods raise the errors of `errors`.
 
     Args:

@@ -24,10 +24,13 @@ class Problem:
     Attributes:
         pointer: JSON pointer (RFC 6901) to the place, relative to the document.
         detail: what is wrong there and what to do about it.
+        at, length: where in the text of that place, in characters; None: all of it.
     """
 
     pointer: str
     detail: str
+    at: int | None = None
+    length: int | None = None
 
 
 # More than so many problems help nobody, and cost.

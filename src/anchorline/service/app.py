@@ -19,10 +19,20 @@ from .middleware import Middleware
 from .openapi import api_document
 from .pages import site_pages
 from .problems import install_problem_handlers
-from .routes import datasets, finding, forms, layouts, overview, own_layouts, records, session
+from .routes import (
+    datasets,
+    finding,
+    forms,
+    formulas,
+    layouts,
+    overview,
+    own_layouts,
+    records,
+    session,
+)
 from .settings import Settings
 
-_ROUTES = (finding, layouts, own_layouts, forms, records, datasets, session, overview)
+_ROUTES = (finding, layouts, own_layouts, forms, formulas, records, datasets, session, overview)
 ROUTERS: list[Router] = [module.router for module in _ROUTES]
 
 

@@ -77,10 +77,15 @@ def problem_response(error: ProblemError) -> Response:
         title=HTTPStatus(error.status).phrase,
         status=error.status,
         detail=error.detail,
-        errors=[ProblemPlace(pointer=p.pointer, detail=p.detail) for p in error.errors],
+        errors=[
+            ProblemPlace(pointer=p.pointer, detail=p.detail, at=p.at, length=p.length)
+            for p in error.errors
+        ],
     )
     response = Response(
-        orjson.dumps(answer.model_dump()), status=error.status, content_type=PROBLEM_TYPE
+        orjson.dumps(answer.model_dump(exclude_none=True)),
+        status=error.status,
+        content_type=PROBLEM_TYPE,
     )
     response.headers.update(error.headers)
     response.headers["Cache-Control"] = "no-store"

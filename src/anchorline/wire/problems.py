@@ -16,6 +16,10 @@ class ProblemPlace(Schema):
         description="JSON pointer (RFC 6901) into the body; `?name` for a query parameter"
     )
     detail: str
+    at: int | None = Field(
+        default=None, description="Where in a text it is wrong, in characters from 0"
+    )
+    length: int | None = Field(default=None, description="How many characters are meant")
 
 
 class ProblemAnswer(Schema):

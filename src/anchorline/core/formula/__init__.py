@@ -2,7 +2,8 @@
 
 from .address_values import AddressValue
 from .checking import CircleError, Formula, Names, check, in_order
-from .evaluation import Given, evaluate
+from .evaluation import Given, evaluate, today
+from .functions import functions_by_name
 from .parsing import FormulaError, parse
 from .tree import Node, from_data, to_data
 from .values import PROBLEMS, Date, Problem, Value, type_of
@@ -22,8 +23,10 @@ __all__ = [
     "check",
     "evaluate",
     "from_data",
+    "functions_by_name",
     "in_order",
     "parse",
     "to_data",
+    "today",
     "type_of",
 ]

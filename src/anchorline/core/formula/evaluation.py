@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from datetime import UTC, datetime
 
 from .address_values import AddressValue
+from .calendar import serial_of
 from .functions import CONVERSIONS, FUNCTIONS
 from .tree import Call, Constant, FieldValue, Node, SlotAddress
 from .values import Date, Problem, Value
@@ -26,6 +28,12 @@ class Given:
     values: Mapping[str, Value] = field(default_factory=dict)
     slots: Mapping[str, AddressValue] = field(default_factory=dict)
     current_day: int = 0
+
+
+def today(now: datetime) -> int:
+    """The serial number of a moment's day, in UTC."""
+    day = now.astimezone(UTC)
+    return serial_of(day.year, day.month, day.day)
 
 
 def evaluate(tree: Node, given: Given) -> Value:

@@ -4,6 +4,13 @@ from . import addresses, dates, logic, numbers, operators, texts
 from .operators import CONVERSIONS, TAKEN_FOR
 from .registry import FUNCTIONS, Function, Parameter
 
+
+def functions_by_name() -> list[Function]:
+    """The functions that people write by their names; operators are not among them."""
+    named = [function for function in FUNCTIONS.values() if function.says]
+    return sorted(named, key=lambda function: function.name)
+
+
 __all__ = [
     "CONVERSIONS",
     "FUNCTIONS",
@@ -12,6 +19,7 @@ __all__ = [
     "Parameter",
     "addresses",
     "dates",
+    "functions_by_name",
     "logic",
     "numbers",
     "operators",

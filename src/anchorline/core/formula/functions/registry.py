@@ -66,6 +66,11 @@ class Function:
         return sum(1 for p in self.parameters if not p.optional)
 
     @property
+    def of_addresses(self) -> bool:
+        """Whether it takes the address of a slot."""
+        return any(parameter.kind == SLOT for parameter in self.parameters)
+
+    @property
     def usage(self) -> str:
         """How it is written: `ROUND(number; places)`; what may be left out in brackets."""
         names = [f"[{p.name}]" if p.optional else p.name for p in self.parameters]
