@@ -284,10 +284,35 @@ export interface components {
             required: boolean;
             /** @default null */
             help: string | null;
+            /**
+             * @description An example that stands in it while it is empty
+             * @default null
+             */
+            placeholder: string | null;
             /** @default null */
             options: components["schemas"]["FieldOption"][] | null;
             /** @default null */
             max_length: number | null;
+            /**
+             * @description The least number, or the first date
+             * @default null
+             */
+            least: number | string | null;
+            /**
+             * @description The greatest number, or the last date
+             * @default null
+             */
+            most: number | string | null;
+            /**
+             * @description Digits behind the point, at most; 0 for whole numbers
+             * @default null
+             */
+            decimals: number | null;
+            /**
+             * @description What stands behind a number: km
+             * @default null
+             */
+            unit: string | null;
             /** @default null */
             show_when: components["schemas"]["ConditionSchema"] | null;
             /** @default null */

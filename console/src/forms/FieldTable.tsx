@@ -23,6 +23,9 @@ function rowsOf(document: FormDocument): Row[] {
   });
 }
 
+/** Whether it stands between fields and is not filled. */
+const isBlock = (field: Field): boolean => field.type === "heading" || field.type === "note";
+
 /** The document with one field changed, wherever it stands. */
 export function withField(document: FormDocument, changed: Field): FormDocument {
   const swap = (field: Field): Field => (field.key === changed.key ? changed : field);
@@ -90,11 +93,12 @@ export function FieldTable(props: {
           title: "Needed",
           onCell: cellLabel("Needed"),
           render: (_, { field, heading }) =>
-            heading ? null : (
+            heading || isBlock(field) ? null : (
               <Switch
                 size="small"
                 aria-label={`${field.key} is needed`}
-                checked={field.required ?? false}
+                disabled={field.type === "consent"}
+                checked={field.required || field.type === "consent"}
                 onChange={(required) => change(field, { required })}
               />
             ),

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 
 import { call } from "../api/call";
 import type { FormSummary } from "../api/schemas";
+import { counted } from "../parts/formatting";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
@@ -43,7 +44,7 @@ export default function FormListPage(): React.ReactNode {
             title: "Records",
             align: "right",
             render: (_, form) => (
-              <Link to={`/records?form=${form.key}`} aria-label={`${form.record_count} records of ${form.title}`}>
+              <Link to={`/records?form=${form.key}`} aria-label={`${counted(form.record_count, "record")} of ${form.title}`}>
                 {form.record_count.toLocaleString("en")}
               </Link>
             ),

@@ -20,6 +20,7 @@ import {
   path,
 } from "../service";
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
+import { BlockView, isBlock } from "./block";
 import { FieldView } from "./field";
 import { wantedLanguages } from "./languages";
 import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
@@ -47,6 +48,7 @@ export class FormElement extends HTMLElement {
   private document: FormDocument | null = null;
   private fields = new Map<string, FieldView>();
   private slots: SlotView[] = [];
+  private blocks: BlockView[] = [];
   private readonly alert = make("div", { role: "alert", class: "alert" });
   private readonly send = make("button", { type: "submit", class: "send" }, "Send");
   private onceKey = idempotencyKey();
@@ -99,6 +101,7 @@ export class FormElement extends HTMLElement {
     this.document = document;
     this.fields = new Map();
     this.slots = [];
+    this.blocks = [];
     this.alert.replaceChildren();
     this.alert.classList.remove("shown");
     this.send.textContent = this.hasAttribute("dry-run") ? "Try sending it" : "Send";
@@ -117,6 +120,11 @@ export class FormElement extends HTMLElement {
 
   private view(item: Field | Slot): HTMLElement {
     const changed = (): void => this.updateVisibility();
+    if (!("parts" in item) && isBlock(item)) {
+      const block = new BlockView(item, this.level);
+      this.blocks.push(block);
+      return block.element;
+    }
     if (!("parts" in item)) {
       const field = new FieldView(item, changed);
       this.fields.set(item.key, field);
@@ -154,6 +162,7 @@ export class FormElement extends HTMLElement {
           field.field.type !== "hidden" && holds(this.document, field.field.show_when, values);
       }
     }
+    for (const block of this.blocks) block.shown = holds(this.document, block.field.show_when, values);
     for (const slot of this.slots) slot.shown = holds(this.document, slot.slot.show_when, values);
   }
 
@@ -270,9 +279,12 @@ export class FormElement extends HTMLElement {
     return true;
   }
 
+  private get level(): number {
+    return Number(this.getAttribute("level") ?? "1");
+  }
+
   private heading(attributes: Record<string, string>, text: string): HTMLElement {
-    const level = Number(this.getAttribute("level") ?? "1");
-    const name = (["h1", "h2", "h3", "h4"] as const)[level - 1] ?? "h1";
+    const name = (["h1", "h2", "h3", "h4"] as const)[this.level - 1] ?? "h1";
     return make(name, { class: "title", ...attributes }, text);
   }
 

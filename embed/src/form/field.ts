@@ -1,17 +1,8 @@
 /** One input with its label, help and problem. */
 
 import { make, setAttributes } from "../dom";
+import { type Control, controlOf, select } from "./controls";
 import type { LayoutComponent, Field, Value } from "./model";
-
-type Control = HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement;
-
-const INPUTS: Record<string, Record<string, string>> = {
-  number: { type: "text", inputmode: "decimal" },
-  date: { type: "date" },
-  phone: { type: "tel", autocomplete: "tel" },
-  email: { type: "email", autocomplete: "email" },
-  hidden: { type: "hidden" },
-};
 
 export class FieldView {
   readonly element: HTMLElement;
@@ -30,8 +21,10 @@ export class FieldView {
     this.problem.id = `${field.key}-problem`;
     const help = field.help ? make("p", { class: "help", id: `${field.key}-help` }, field.help) : null;
     this.element = make("div", { class: `field ${field.type ?? "text"}` });
-    if (field.type === "yes_no") this.element.append(this.control, this.caption);
-    else this.element.append(this.caption, this.control);
+    const unit = field.unit ? make("span", { class: "unit", id: `${field.key}-unit` }, field.unit) : null;
+    const control = unit ? make("div", { class: "with-unit" }, this.control, unit) : this.control;
+    if (controlOf(field).labelBehind) this.element.append(control, this.caption);
+    else this.element.append(this.caption, control);
     this.element.append(...(help ? [help] : []), this.problem);
     this.caption.htmlFor = field.key;
     this.name(field.label ?? "", field.required ?? false);
@@ -105,13 +98,9 @@ export class FieldView {
   setProblem(problem: string | null): void {
     this.problem.textContent = problem ?? "";
     this.problem.hidden = problem === null;
-    const described = [
-      this.field.help ? `${this.key}-help` : "",
-      problem === null ? "" : this.problem.id,
-    ];
     setAttributes(this.control, {
       "aria-invalid": problem === null ? null : "true",
-      "aria-describedby": described.filter(Boolean).join(" ") || null,
+      "aria-describedby": this.described(problem === null ? "" : this.problem.id),
     });
   }
 
@@ -140,7 +129,7 @@ export class FieldView {
       maxlength: field.max_length ? String(field.max_length) : null,
       autocomplete: this.autofill,
       "aria-required": field.required ? "true" : null,
-      "aria-describedby": field.help ? `${field.key}-help` : null,
+      "aria-describedby": this.described(),
     };
     const control = this.bareControl();
     setAttributes(control, shared);
@@ -151,13 +140,13 @@ export class FieldView {
     return control;
   }
 
+  /** The ids of what else is said of it. */
+  private described(problem = ""): string | null {
+    const { key, help, unit } = this.field;
+    return [unit ? `${key}-unit` : "", help ? `${key}-help` : "", problem].filter(Boolean).join(" ") || null;
+  }
+
   private bareControl(): Control {
-    const { field } = this;
-    if (field.type === "long_text") return make("textarea", { rows: "4" });
-    if (field.type === "yes_no") return make("input", { type: "checkbox" });
-    if (field.type === "choice") {
-      return select((field.options ?? []).map((o) => [o.value, o.label ?? o.value]));
-    }
     if (this.entry?.options) {
       const byCode = this.entry.component === "region_code";
       return select(
@@ -167,7 +156,7 @@ export class FieldView {
         ]),
       );
     }
-    return make("input", { type: "text", dir: "auto", ...INPUTS[field.type ?? "text"] });
+    return controlOf(this.field).make(this.field);
   }
 
   /** A value that is no choice of the list is offered all the same: nothing is lost. */
@@ -175,14 +164,4 @@ export class FieldView {
     const known = Array.from((this.control as HTMLSelectElement).options, (o) => o.value);
     if (value && !known.includes(value)) this.control.append(make("option", { value }, value));
   }
-}
-
-function select(choices: [string, string][]): HTMLSelectElement {
-  const first = make("option", { value: "" }, "Choose …");
-  return make(
-    "select",
-    {},
-    first,
-    ...choices.map(([value, label]) => make("option", { value }, label)),
-  );
 }

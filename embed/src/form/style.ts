@@ -6,9 +6,14 @@ export const formStyle = `${sharedStyle}
 .intro { margin: 0 0 1.25rem; color: var(--quiet); max-width: 60ch; }
 form { display: grid; gap: 1.1rem; }
 .field { display: grid; gap: .25rem; min-width: 0; align-content: start; }
-.field.yes_no { grid-template-columns: auto 1fr; align-items: center; gap: .6rem; min-height: 2.75rem; }
-.field.yes_no input { width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
-.field.yes_no :is(.help, .problem) { grid-column: 2; }
+.with-unit { display: flex; align-items: center; gap: .6rem; }
+.with-unit > :first-child { flex: 1 1 auto; min-width: 0; }
+.unit { color: var(--quiet); }
+.block > * { margin: 0; }
+.block.heading > :first-child { font-size: 1.2rem; }
+.field.yes_no, .field.consent { grid-template-columns: auto 1fr; align-items: center; gap: .6rem; min-height: 2.75rem; }
+.field:is(.yes_no, .consent) input { width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
+.field:is(.yes_no, .consent) :is(.help, .problem) { grid-column: 2; }
 .needed { font-weight: 400; color: var(--quiet); font-size: .875em; }
 .help, .problem, .message { margin: 0; font-size: .9em; }
 .help { color: var(--quiet); }

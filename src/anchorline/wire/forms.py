@@ -38,8 +38,23 @@ class FieldSchema(RequestSchema):
     label: ShortText | None = None
     required: bool = False
     help: Text | None = None
+    placeholder: ShortText | None = Field(
+        default=None, description="An example that stands in it while it is empty"
+    )
     options: Annotated[list[FieldOption], Field(max_length=500)] | None = None
     max_length: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    least: float | ShortText | None = Field(
+        default=None, description="The least number, or the first date"
+    )
+    most: float | ShortText | None = Field(
+        default=None, description="The greatest number, or the last date"
+    )
+    decimals: Annotated[int, Field(ge=0, le=10)] | None = Field(
+        default=None, description="Digits behind the point, at most; 0 for whole numbers"
+    )
+    unit: Annotated[ShortText, Field(max_length=20)] | None = Field(
+        default=None, description="What stands behind a number: km"
+    )
     show_when: ConditionSchema | None = None
     component: ShortText | None = None
 

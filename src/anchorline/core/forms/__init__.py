@@ -8,8 +8,9 @@ layouts against forms, and gives a form the fields that they bring.
 
 from .capture import Captured, SlotInput, capture_slots
 from .document import read_form
+from .field_types import FIELD_TYPES, FieldType
 from .layout_fit import fit_problems, with_brought_parts
-from .model import FIELD_TYPES, FORM_KINDS, Condition, Field, Form, Option, Slot
+from .model import FORM_KINDS, Condition, Field, Form, Option, Slot
 from .values import check_values
 from .visibility import is_shown
 
@@ -19,6 +20,7 @@ __all__ = [
     "Captured",
     "Condition",
     "Field",
+    "FieldType",
     "Form",
     "Option",
     "Slot",

@@ -16,7 +16,8 @@ from ..kinds import SUGGESTION_KINDS
 from ..layouts import LayoutLibrary, unknown_country_detail
 from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule
-from .model import DEFAULT_LENGTHS, FIELD_TYPES, FORM_KINDS, Condition, Field, Form, Option, Slot
+from .field_types import FIELD_TYPES
+from .model import FORM_KINDS, Condition, Field, Form, Option, Slot
 
 _KEY = re.compile(r"[a-z][a-z0-9_-]{0,63}")
 Document = Mapping[str, Any]
@@ -93,20 +94,27 @@ class _Reader:
         options = tuple(
             Option(o["value"], o.get("label") or o["value"]) for o in entry.get("options") or ()
         )
-        if kind == "choice" and not options:
-            self._say(f"{pointer}/options", "A choice needs at least one option.")
-        return Field(
+        field_type = FIELD_TYPES.get(kind)
+        field = Field(
             key=key,
             type=kind,
             label=label,
-            required=bool(entry.get("required")),
+            required=bool(entry.get("required") or (field_type and field_type.always_needed)),
             help=entry.get("help") or "",
             options=options,
-            max_length=entry.get("max_length") or DEFAULT_LENGTHS.get(kind),
+            placeholder=entry.get("placeholder") or "",
+            max_length=entry.get("max_length") or (field_type.longest if field_type else None),
+            least=entry.get("least"),
+            most=entry.get("most"),
+            decimals=entry.get("decimals"),
+            unit=entry.get("unit") or "",
             show_when=_condition(entry),
             component=component,
             slot=slot,
         )
+        for setting, detail in field_type.faults(field) if field_type else ():
+            self._say(f"{pointer}/{setting}", detail)
+        return field
 
     def _slot(self, entry: Document, pointer: str) -> Slot:
         self._key(entry["key"], f"{pointer}/key")

@@ -15,7 +15,8 @@ from ..errors import Problem, nearest_names, unknown_name_detail
 from ..layouts import LayoutLibrary
 from ..layouts.own import ComponentChange, LayoutsInForce, OwnLayout
 from ..mapping.rules import Rule
-from .model import DEFAULT_LENGTHS, Field, Form, Slot
+from .field_types import FIELD_TYPES
+from .model import Field, Form, Slot
 
 # Where one of these is there, the other follows from it.
 _SAME = {"region": "region_code", "region_code": "region"}
@@ -75,7 +76,7 @@ def _with_parts(slot: Slot, layouts: LayoutLibrary, taken: set[str]) -> Slot:
             key += "_"
         taken.add(key)
         parts.append(
-            Field(key, max_length=DEFAULT_LENGTHS["text"], component=component, slot=slot.key)
+            Field(key, max_length=FIELD_TYPES["text"].longest, component=component, slot=slot.key)
         )
     if not parts:
         return slot

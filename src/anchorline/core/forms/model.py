@@ -8,10 +8,6 @@ from dataclasses import dataclass, field
 from ..mapping.rules import Rule
 
 FORM_KINDS: tuple[str, ...] = ("record", "web")
-FIELD_TYPES: tuple[str, ...] = (
-    "text", "long_text", "number", "date", "choice", "yes_no", "phone", "email", "hidden",
-)  # fmt: skip
-DEFAULT_LENGTHS = {"text": 200, "long_text": 4000, "phone": 40, "email": 254, "hidden": 200}
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,12 +32,16 @@ class Field:
 
     Attributes:
         key: unique in the form.
-        type: one of FIELD_TYPES.
+        type: the name of a type of field.
         label: what people read; empty for a part that takes its label from the layout.
         required: whether it must be filled while it is shown.
         help: a sentence below it.
         options: for a choice.
+        placeholder: an example that stands in it while it is empty.
         max_length: characters that it takes, or None where that has no meaning.
+        least, most: limits of a number, or of a date in ISO 8601.
+        decimals: digits that a number has behind the point, at most.
+        unit: what stands behind a number.
         show_when: when it is shown; None for always.
         component: for a part: the component it stands for, or None.
         slot: for a part: the key of the slot that brings it, or None.
@@ -53,7 +53,12 @@ class Field:
     required: bool = False
     help: str = ""
     options: tuple[Option, ...] = ()
+    placeholder: str = ""
     max_length: int | None = None
+    least: float | str | None = None
+    most: float | str | None = None
+    decimals: int | None = None
+    unit: str = ""
     show_when: Condition | None = None
     component: str | None = None
     slot: str | None = None

@@ -1,0 +1,34 @@
+"""Types of fields: one a module."""
+
+from . import (
+    choice,
+    consent,
+    date,
+    email,
+    heading,
+    hidden,
+    long_text,
+    note,
+    number,
+    phone,
+    text,
+    yes_no,
+)
+from .registry import FIELD_TYPES, FieldType
+
+__all__ = [
+    "FIELD_TYPES",
+    "FieldType",
+    "choice",
+    "consent",
+    "date",
+    "email",
+    "heading",
+    "hidden",
+    "long_text",
+    "note",
+    "number",
+    "phone",
+    "text",
+    "yes_no",
+]

@@ -1,0 +1,79 @@
+"""What a type of field is, and all of them by name."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ...text import has_control_characters
+from ..model import Field
+
+# What is kept, and what is wrong with the value or nothing.
+Read = tuple[object, str]
+Fault = tuple[str, str]
+TEXT, NUMBER, YES_NO, DATE = (
+    frozenset({kind, "empty"}) for kind in ("text", "number", "yes_no", "date")
+)
+NO_VALUE: frozenset[str] = frozenset()
+
+
+def _nothing_wrong(_field: Field) -> list[Fault]:
+    return []
+
+
+@dataclass(frozen=True)
+class FieldType:
+    """A type of field.
+
+    Attributes:
+        name: in documents.
+        title: what people read.
+        says: a sentence for whoever chooses one.
+        read: from a field and what was typed, never nothing, to what is kept or a fault.
+        kinds: the kinds of value that formulas meet in it; none: it holds no value.
+        longest: characters that it takes where its field does not say.
+        faults: from a field to what its settings have wrong: the setting, and a sentence.
+        always_needed: whether it must be filled wherever it is shown.
+    """
+
+    name: str
+    title: str
+    says: str
+    read: Callable[[Field, object], Read]
+    kinds: frozenset[str]
+    longest: int | None = None
+    faults: Callable[[Field], list[Fault]] = _nothing_wrong
+    always_needed: bool = False
+
+    @property
+    def holds_value(self) -> bool:
+        """Whether anything is kept of it."""
+        return bool(self.kinds)
+
+
+FIELD_TYPES: dict[str, FieldType] = {}
+
+
+def register(field_type: FieldType) -> None:
+    """Adds a type; each name once."""
+    assert field_type.name not in FIELD_TYPES, field_type.name
+    FIELD_TYPES[field_type.name] = field_type
+
+
+def read_text(field: Field, value: object, *, lines: bool = False) -> Read:
+    """A text as it was typed, but for blanks around it."""
+    if not isinstance(value, str):
+        return None, "Give text here."
+    text = value.strip()
+    if has_control_characters(text):
+        return None, "This holds characters that cannot be shown; type it again."
+    if not lines and ("\n" in text or "\r" in text):
+        return None, "This is one line only; take the line breaks out."
+    if field.max_length is not None and len(text) > field.max_length:
+        return None, f"This is {len(text)} characters long; at most {field.max_length} fit."
+    return text, ""
+
+
+def read_nothing(_field: Field, _value: object) -> Read:
+    """Of what holds no value: whatever was sent is not kept."""
+    return None, ""

@@ -1,0 +1,5 @@
+"""One line of text."""
+
+from .registry import TEXT, FieldType, read_text, register
+
+register(FieldType("text", "Text", "One line: a name, a number of a piano.", read_text, TEXT, 200))

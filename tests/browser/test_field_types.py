@@ -1,0 +1,75 @@
+"""Fields of each type on a public page: filled, refused, kept."""
+
+import pytest
+from playwright.sync_api import expect
+
+from anchorline.client import Client
+from anchorline.wire.forms import FormDocument
+from tests.browser.conftest import axe_faults
+
+FORM = {
+    "key": "all-types",
+    "kind": "web",
+    "title": "Every type of field",
+    "fields": [
+        {"key": "about", "type": "heading", "label": "About the piano", "help": "As far as you know."},
+        {"key": "maker", "label": "Maker", "placeholder": "Mirabeau"},
+        {"key": "weight", "type": "number", "label": "Weight", "least": 50, "most": 600, "decimals": 0,
+         "unit": "kg", "help": "It stands on the frame."},
+        {"key": "made", "type": "date", "label": "Made on", "least": "1850-01-01"},
+        {"key": "hint", "type": "note", "label": "We need your consent to keep this."},
+        {"key": "agreed", "type": "consent", "label": "You may keep what I send."},
+        {"key": "loud", "type": "yes_no", "label": "It is loud"},
+        {"key": "why", "type": "note", "label": "Then we bring felt.",
+         "show_when": {"field": "loud", "values": ["yes"]}},
+    ],
+}  # fmt: skip
+
+
+@pytest.fixture(scope="module", autouse=True)
+def published(stack):
+    with Client(stack.url, stack.access["server_key"]) as client:
+        client.put_draft(FormDocument.model_validate(FORM))
+        client.publish("all-types")
+
+
+@pytest.fixture
+def types_page(page, stack):
+    page.goto(f"{stack.url}/f/all-types")
+    page.get_by_label("Maker").wait_for()
+    return page
+
+
+def test_each_type_is_filled_and_kept(types_page, client):
+    page = types_page
+    expect(page.get_by_role("heading", name="About the piano", level=2)).to_be_visible()
+    expect(page.get_by_label("Maker")).to_have_attribute("placeholder", "Mirabeau")
+    expect(page.get_by_label("Weight")).to_have_accessible_description("kg It stands on the frame.")
+    expect(page.get_by_label("Made on")).to_have_attribute("min", "1850-01-01")
+    expect(page.get_by_text("Then we bring felt.")).to_be_hidden()
+    page.get_by_label("It is loud").check()
+    expect(page.get_by_text("Then we bring felt.")).to_be_visible()
+    page.get_by_label("Maker").fill("Felt & Wire")
+    page.get_by_label("Weight").fill("12.5")
+    page.get_by_label("Made on").fill("1904-05-01")
+    page.get_by_role("button", name="Send").click()
+    expect(page.get_by_text("This is less than 50, the least that is possible.")).to_be_visible()
+    expect(page.get_by_text("This is needed.")).to_be_visible()
+    assert axe_faults(page) == []
+    page.get_by_label("Weight").fill("240")
+    page.get_by_label("You may keep what I send.").check()
+    page.get_by_role("button", name="Send").click()
+    page.get_by_role("heading", name="Thank you").wait_for()
+    record = client.record(page.locator("code").inner_text())
+    assert record.values == {
+        "maker": "Felt & Wire", "weight": 240, "made": "1904-05-01", "agreed": True, "loud": True,
+    }  # fmt: skip
+
+
+def test_each_type_shows_in_the_consoles_table(console):
+    page = console
+    page.get_by_role("link", name="Forms").first.click()
+    page.get_by_role("link", name="Every type of field", exact=True).click()
+    row = page.get_by_role("row", name="You may keep what I send.")
+    expect(row.get_by_role("switch")).to_be_disabled()
+    expect(page.get_by_role("row", name="About the piano").get_by_role("switch")).to_have_count(0)
