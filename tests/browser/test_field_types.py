@@ -46,6 +46,7 @@ def test_each_type_is_filled_and_kept(types_page, client):
     expect(page.get_by_label("Maker")).to_have_attribute("placeholder", "Mirabeau")
     expect(page.get_by_label("Weight")).to_have_accessible_description("kg It stands on the frame.")
     expect(page.get_by_label("Made on")).to_have_attribute("min", "1850-01-01")
+    expect(page.get_by_label("You may keep what I send. (needed)")).not_to_be_checked()
     expect(page.get_by_text("Then we bring felt.")).to_be_hidden()
     page.get_by_label("It is loud").check()
     expect(page.get_by_text("Then we bring felt.")).to_be_visible()

@@ -9,6 +9,8 @@ interface ControlOfType {
   make(field: Field): Control;
   /** Whether the label stands behind it, as behind a box to tick. */
   labelBehind?: boolean;
+  /** Whether it must be filled wherever it is shown. */
+  alwaysNeeded?: boolean;
 }
 
 const line = (attributes: Record<string, string>): ControlOfType => ({
@@ -32,7 +34,7 @@ const CONTROLS: Record<string, ControlOfType> = {
   email: line({ type: "email", autocomplete: "email" }),
   hidden: line({ type: "hidden" }),
   yes_no: box,
-  consent: box,
+  consent: { ...box, alwaysNeeded: true },
   choice: { make: (field) => select((field.options ?? []).map((o) => [o.value, o.label ?? o.value])) },
 };
 

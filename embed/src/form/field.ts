@@ -27,7 +27,7 @@ export class FieldView {
     else this.element.append(this.caption, control);
     this.element.append(...(help ? [help] : []), this.problem);
     this.caption.htmlFor = field.key;
-    this.name(field.label ?? "", field.required ?? false);
+    this.name(field.label ?? "", this.isRequired);
   }
 
   get key(): string {
@@ -71,7 +71,7 @@ export class FieldView {
     const value = this.value;
     const hadOptions = this.entry?.options ?? null;
     this.entry = entry;
-    this.name(this.field.label || entry.label, entry.required || (this.field.required ?? false));
+    this.name(this.field.label || entry.label, this.isRequired);
     setAttributes(this.caption, {
       lang: this.field.label ? null : language || null,
       dir: this.field.label ? null : "auto",
@@ -91,7 +91,7 @@ export class FieldView {
   }
 
   get isRequired(): boolean {
-    return (this.entry?.required ?? false) || (this.field.required ?? false);
+    return Boolean(this.entry?.required || this.field.required || controlOf(this.field).alwaysNeeded);
   }
 
   /** Shows a problem, or takes it away. */
@@ -128,7 +128,7 @@ export class FieldView {
       name: field.key,
       maxlength: field.max_length ? String(field.max_length) : null,
       autocomplete: this.autofill,
-      "aria-required": field.required ? "true" : null,
+      "aria-required": this.isRequired ? "true" : null,
       "aria-describedby": this.described(),
     };
     const control = this.bareControl();
