@@ -184,6 +184,7 @@ def test_a_number_that_the_street_lacks_brings_its_neighbours_in_their_order():
     finder = Gazetteer([Edition("n", 1, built.manifest, built.arrays)], shipped_layouts())
     found = finder.search(SearchRequest("gritstone row 20", limit=9)).rows
     assert [r.kind for r in found][:2] == ["street", "address"]
+    assert len({r.id for r in found}) == len(found)
     labels = [r.label.split(",")[0] for r in found[1:]]
     assert labels == [f"{n} Gritstone Row" for n in (6, 10, 14, 18, 22, 26, 30, 34)]
     scores = [r.score for r in found]
