@@ -138,11 +138,6 @@ export interface components {
             component: string;
             detail: string;
         };
-        /** @description Shown only while a field has one of these values (`yes` and `no` for yes/no). */
-        ConditionSchema: {
-            field: string;
-            values: string[];
-        };
         /** @description Something that it changes, and that the shipped layout has changed since. */
         ConflictSchema: {
             country_code: string;
@@ -313,8 +308,26 @@ export interface components {
              * @default null
              */
             unit: string | null;
-            /** @default null */
-            show_when: components["schemas"]["ConditionSchema"] | null;
+            /**
+             * @description Shown only while this formula is yes
+             * @default null
+             */
+            shown_when: string | null;
+            /**
+             * @description Must be filled while this formula is yes
+             * @default null
+             */
+            required_when: string | null;
+            /**
+             * @description Of the type formula: what the field comes to
+             * @default null
+             */
+            formula: string | null;
+            /**
+             * @description Of the type formula: worked out without being seen
+             * @default false
+             */
+            hidden: boolean;
             /** @default null */
             component: string | null;
         };
@@ -327,6 +340,11 @@ export interface components {
             cleared: string[];
             warnings: string[];
             trace: components["schemas"]["TraceEntry"][];
+            /**
+             * @description Of one address that was picked; null for anything else
+             * @default null
+             */
+            address: components["schemas"]["FilledAddress"] | null;
         };
         /** @description Fill a slot: from an address, a group as far as it is known, components, or typed text. */
         FillRequest: {
@@ -359,6 +377,16 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
         };
+        /** @description The address that a fill was made from, as formulas have it. */
+        FilledAddress: {
+            components: {
+                [key: string]: string;
+            };
+            line: string;
+            lines: string[];
+            latitude: number | null;
+            longitude: number | null;
+        };
         /** @description One place where something was found. */
         FindingSample: {
             line: number;
@@ -379,6 +407,7 @@ export interface components {
         FormAnswer: {
             document: components["schemas"]["FormDocument"];
             version: number | null;
+            logic: components["schemas"]["FormLogic"];
         };
         /** @description A form as it is written down. */
         FormDocument: {
@@ -399,6 +428,23 @@ export interface components {
         FormList: {
             forms: components["schemas"]["FormSummary"][];
         };
+        /** @description What the page works out as people fill the form; the service does the same. */
+        FormLogic: {
+            /** @description Keys of fields and slots, each after those that its formulas speak of */
+            order: string[];
+            /** @description Of formula fields, by key */
+            formulas: {
+                [key: string]: components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"];
+            };
+            /** @description Of what is shown on a condition, by key */
+            shown: {
+                [key: string]: components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"];
+            };
+            /** @description Of what is needed on a condition, by key */
+            required: {
+                [key: string]: components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"];
+            };
+        };
         /** @description What lists show of a form. */
         FormSummary: {
             key: string;
@@ -411,6 +457,15 @@ export interface components {
             record_count: number;
             /** Format: date-time */
             changed_at: string;
+        };
+        /** @description A function, an operator, or a conversion between kinds of values. */
+        FormulaCall: {
+            call: string;
+            of: (components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"])[];
+        };
+        /** @description The value of a field. */
+        FormulaField: {
+            field: string;
         };
         /** @description A function. */
         FormulaFunction: {
@@ -425,6 +480,14 @@ export interface components {
         /** @description All functions, by name. */
         FormulaFunctions: {
             functions: components["schemas"]["FormulaFunction"][];
+        };
+        /** @description The address of a slot. */
+        FormulaSlot: {
+            slot: string;
+        };
+        /** @description A value that stands in a formula; null where an argument is left empty. */
+        FormulaValue: {
+            value: string | boolean | number | null;
         };
         /** @description A formula and what it comes to. */
         FunctionExample: {
@@ -1034,8 +1097,16 @@ export interface components {
             required: boolean;
             /** @default null */
             help: string | null;
-            /** @default null */
-            show_when: components["schemas"]["ConditionSchema"] | null;
+            /**
+             * @description Shown only while this formula is yes
+             * @default null
+             */
+            shown_when: string | null;
+            /**
+             * @description Must be filled while this formula is yes
+             * @default null
+             */
+            required_when: string | null;
             /** @default [] */
             parts: components["schemas"]["FieldSchema"][];
             /** @default [] */
@@ -1181,7 +1252,6 @@ export type CheckComponentsRequest = components['schemas']['CheckComponentsReque
 export type ComparisonSchema = components['schemas']['ComparisonSchema'];
 export type ComponentChangeSchema = components['schemas']['ComponentChangeSchema'];
 export type ComponentProblem = components['schemas']['ComponentProblem'];
-export type ConditionSchema = components['schemas']['ConditionSchema'];
 export type ConflictSchema = components['schemas']['ConflictSchema'];
 export type DatasetAnswer = components['schemas']['DatasetAnswer'];
 export type DatasetList = components['schemas']['DatasetList'];
@@ -1198,14 +1268,20 @@ export type FieldOption = components['schemas']['FieldOption'];
 export type FieldSchema = components['schemas']['FieldSchema'];
 export type FillAnswer = components['schemas']['FillAnswer'];
 export type FillRequest = components['schemas']['FillRequest'];
+export type FilledAddress = components['schemas']['FilledAddress'];
 export type FindingSample = components['schemas']['FindingSample'];
 export type FindingSchema = components['schemas']['FindingSchema'];
 export type FormAnswer = components['schemas']['FormAnswer'];
 export type FormDocument = components['schemas']['FormDocument'];
 export type FormList = components['schemas']['FormList'];
+export type FormLogic = components['schemas']['FormLogic'];
 export type FormSummary = components['schemas']['FormSummary'];
+export type FormulaCall = components['schemas']['FormulaCall'];
+export type FormulaField = components['schemas']['FormulaField'];
 export type FormulaFunction = components['schemas']['FormulaFunction'];
 export type FormulaFunctions = components['schemas']['FormulaFunctions'];
+export type FormulaSlot = components['schemas']['FormulaSlot'];
+export type FormulaValue = components['schemas']['FormulaValue'];
 export type FunctionExample = components['schemas']['FunctionExample'];
 export type InterpretationSchema = components['schemas']['InterpretationSchema'];
 export type JobAnswer = components['schemas']['JobAnswer'];

@@ -16,10 +16,10 @@ export interface Cases {
   cases: Case[];
 }
 
-export const toValue = (data: Data): Value =>
+const toValue = (data: Data): Value =>
   data !== null && typeof data === "object" ? ("date" in data ? new Day(data.date) : new Problem(data.problem)) : data;
 
-const toData = (value: Value): Data => {
+export const toData = (value: Value): Data => {
   if (value instanceof Day) return { date: value.serial };
   return value instanceof Problem ? { problem: value.code } : value;
 };

@@ -20,8 +20,10 @@ FORM = {
         {"key": "hint", "type": "note", "label": "We need your consent to keep this."},
         {"key": "agreed", "type": "consent", "label": "You may keep what I send."},
         {"key": "loud", "type": "yes_no", "label": "It is loud"},
+        {"key": "price", "type": "formula", "label": "Price", "formula": "=ROUND(weight * 0.45; 2)",
+         "unit": "EUR", "shown_when": "weight > 0"},
         {"key": "why", "type": "note", "label": "Then we bring felt.",
-         "show_when": {"field": "loud", "values": ["yes"]}},
+         "shown_when": "loud"},
     ],
 }  # fmt: skip
 
@@ -51,7 +53,10 @@ def test_each_type_is_filled_and_kept(types_page, client):
     page.get_by_label("It is loud").check()
     expect(page.get_by_text("Then we bring felt.")).to_be_visible()
     page.get_by_label("Maker").fill("Felt & Wire")
+    price = page.get_by_role("status", name="Price")
+    expect(price).to_be_hidden()
     page.get_by_label("Weight").fill("12.5")
+    expect(price).to_have_text("5.63")
     page.get_by_label("Made on").fill("1904-05-01")
     page.get_by_role("button", name="Send").click()
     expect(page.get_by_text("This is less than 50, the least that is possible.")).to_be_visible()
@@ -64,6 +69,7 @@ def test_each_type_is_filled_and_kept(types_page, client):
     record = client.record(page.locator("code").inner_text())
     assert record.values == {
         "maker": "Felt & Wire", "weight": 240, "made": "1904-05-01", "agreed": True, "loud": True,
+        "price": 108,
     }  # fmt: skip
 
 

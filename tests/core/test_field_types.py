@@ -5,8 +5,9 @@ from pathlib import Path
 import pytest
 
 from anchorline.core.errors import DocumentError
-from anchorline.core.forms import FIELD_TYPES, check_values, read_form
+from anchorline.core.forms import FIELD_TYPES, read_form
 from anchorline.core.forms import field_types as package
+from tests.core.form_checking import check_values
 
 MOVED = {"least": 1, "most": 10, "decimals": 1}
 DAYS = {"least": "2026-03-01", "most": "2026-03-31"}

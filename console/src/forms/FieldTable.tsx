@@ -6,6 +6,7 @@ import { useComponentLabels } from "../layouts/layouts";
 import { cellLabel } from "../parts/cellLabel";
 import { Named } from "../parts/Named";
 import type { Field, FormDocument, Slot } from "../api/schemas";
+import { inWords } from "./conditions";
 
 interface Row {
   field: Field;
@@ -23,8 +24,8 @@ function rowsOf(document: FormDocument): Row[] {
   });
 }
 
-/** Whether it stands between fields and is not filled. */
-const isBlock = (field: Field): boolean => field.type === "heading" || field.type === "note";
+/** Types that nobody fills. */
+const UNFILLED = new Set(["heading", "note", "formula"]);
 
 /** The document with one field changed, wherever it stands. */
 export function withField(document: FormDocument, changed: Field): FormDocument {
@@ -93,7 +94,7 @@ export function FieldTable(props: {
           title: "Needed",
           onCell: cellLabel("Needed"),
           render: (_, { field, heading }) =>
-            heading || isBlock(field) ? null : (
+            heading || UNFILLED.has(field.type ?? "text") ? null : (
               <Switch
                 size="small"
                 aria-label={`${field.key} is needed`}
@@ -107,8 +108,10 @@ export function FieldTable(props: {
           title: "Shown",
           onCell: cellLabel("Shown"),
           render: (_, { field, slot, heading }) => {
-            const condition = heading ? slot?.show_when : field.show_when;
-            return condition ? `when ${condition.field} is ${condition.values.join(" or ")}` : "always";
+            const condition = heading ? slot?.shown_when : field.shown_when;
+            if (!condition) return "always";
+            const words = inWords(condition, document);
+            return words ? `when ${words}` : <span>when <code className="key">{condition}</code></span>;
           },
         },
       ]}

@@ -22,11 +22,12 @@ import {
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { BlockView, isBlock } from "./block";
 import { FieldView } from "./field";
+import { type FormLogic, today, workOut } from "./logic";
+import { OutputView } from "./output";
 import { wantedLanguages } from "./languages";
 import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
 import { SlotView } from "./slot";
 import { formStyle } from "./style";
-import { holds } from "./visibility";
 
 const ATTRIBUTES = ["form", "access", "base", "draft", "dry-run", "level"];
 
@@ -46,9 +47,11 @@ export class FormElement extends HTMLElement {
   /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
   connection: Connection | null = null;
   private document: FormDocument | null = null;
+  private logic: FormLogic | null = null;
   private fields = new Map<string, FieldView>();
   private slots: SlotView[] = [];
   private blocks: BlockView[] = [];
+  private outputs: OutputView[] = [];
   private readonly alert = make("div", { role: "alert", class: "alert" });
   private readonly send = make("button", { type: "submit", class: "send" }, "Send");
   private onceKey = idempotencyKey();
@@ -72,8 +75,9 @@ export class FormElement extends HTMLElement {
     try {
       const address = path`forms/${this.key}` + (this.draft ? "?draft=true" : "");
       const answer = await insistently(() =>
-        call<{ document: FormDocument }>(connectionOf(this), address),
+        call<{ document: FormDocument; logic: FormLogic }>(connectionOf(this), address),
       );
+      this.logic = answer.logic;
       this.show(answer.document);
     } catch (error) {
       const again = make("button", { type: "button", class: "link" }, "Try again");
@@ -102,6 +106,7 @@ export class FormElement extends HTMLElement {
     this.fields = new Map();
     this.slots = [];
     this.blocks = [];
+    this.outputs = [];
     this.alert.replaceChildren();
     this.alert.classList.remove("shown");
     this.send.textContent = this.hasAttribute("dry-run") ? "Try sending it" : "Send";
@@ -115,11 +120,16 @@ export class FormElement extends HTMLElement {
     const intro = document.intro ? make("p", { class: "intro" }, document.intro) : null;
     const heading = this.heading({ id: "title" }, document.title);
     shadowOf(this, formStyle).replaceChildren(heading, ...(intro ? [intro] : []), form);
-    this.updateVisibility();
+    this.workOut();
   }
 
   private view(item: Field | Slot): HTMLElement {
-    const changed = (): void => this.updateVisibility();
+    const changed = (): void => this.workOut();
+    if (!("parts" in item) && item.type === "formula") {
+      const output = new OutputView(item);
+      this.outputs.push(output);
+      return output.element;
+    }
     if (!("parts" in item) && isBlock(item)) {
       const block = new BlockView(item, this.level);
       this.blocks.push(block);
@@ -152,18 +162,22 @@ export class FormElement extends HTMLElement {
     return Object.fromEntries([...this.fields].map(([key, field]) => [key, field.value]));
   }
 
-  private updateVisibility(): void {
-    if (!this.document) return;
-    const values = this.values();
-    for (const field of this.fields.values()) {
+  /** Shows what is to be shown, marks what is needed, and works formulas out. */
+  private workOut(): void {
+    if (!this.document || !this.logic) return;
+    const slots = Object.fromEntries(this.slots.map((slot) => [slot.slot.key, slot.addressValue]));
+    const worked = workOut(this.document, this.logic, { values: this.values(), slots, today: today() });
+    const parts = new Set(this.slots.flatMap((slot) => slot.fields));
+    for (const [key, field] of this.fields) {
       // Parts of slots are shown and hidden by their slot.
-      if (!this.slots.some((slot) => slot.fields.includes(field))) {
-        field.shown =
-          field.field.type !== "hidden" && holds(this.document, field.field.show_when, values);
-      }
+      if (!parts.has(field)) field.shown = field.field.type !== "hidden" && worked.shown.has(key);
+      field.needed = worked.needed.has(key);
     }
-    for (const block of this.blocks) block.shown = holds(this.document, block.field.show_when, values);
-    for (const slot of this.slots) slot.shown = holds(this.document, slot.slot.show_when, values);
+    for (const block of this.blocks) block.shown = worked.shown.has(block.field.key);
+    for (const output of this.outputs) {
+      output.show(worked.values[output.field.key], worked.shown.has(output.field.key));
+    }
+    for (const slot of this.slots) slot.shown = worked.shown.has(slot.slot.key);
   }
 
   private async submit(): Promise<void> {

@@ -10,6 +10,7 @@ export class FieldView {
   private readonly problem = make("p", { class: "problem", hidden: true });
   private control: Control;
   private entry: LayoutComponent | null = null;
+  private isNeeded = false;
 
   constructor(
     readonly field: Field,
@@ -85,13 +86,22 @@ export class FieldView {
     setAttributes(this.control, { "aria-required": this.isRequired ? "true" : null });
   }
 
+  /** Whether a formula says that it must be filled now. */
+  set needed(needed: boolean) {
+    if (needed === this.isNeeded) return;
+    this.isNeeded = needed;
+    this.name(this.label, this.isRequired);
+    setAttributes(this.control, { "aria-required": this.isRequired ? "true" : null });
+  }
+
   /** The choices of the layout, where a part has some. */
   get options(): LayoutComponent["options"] {
     return this.entry?.options ?? null;
   }
 
   get isRequired(): boolean {
-    return Boolean(this.entry?.required || this.field.required || controlOf(this.field).alwaysNeeded);
+    const { required } = this.field;
+    return Boolean(this.entry?.required || required || this.isNeeded || controlOf(this.field).alwaysNeeded);
   }
 
   /** Shows a problem, or takes it away. */

@@ -7,36 +7,22 @@
  */
 
 import { make } from "../dom";
+import type { AddressValue } from "../formula/address-value";
 import type { FinderElement } from "../finder/element";
 import { type FillAnswer, ServiceError } from "../service";
 import { CountryChoice, type LayoutSource } from "./country-choice";
 import type { FieldView } from "./field";
-import { type FieldState, type FillPlace, Filling, type Source } from "./filling";
-import { type Kept, KeptValues } from "./kept-values";
+import { type FillPlace, Filling, type Source } from "./filling";
+import { KeptValues } from "./kept-values";
 import type { Layout, Slot } from "./model";
 import { Parts } from "./parts";
 import { checkPostcode } from "./postcode-check";
+import type { Picked, Snapshot } from "./slot-state";
+import { SlotAddress } from "./slot-address";
 
 export interface SlotContext extends LayoutSource, FillPlace {
   changed: () => void;
   emit: (name: string, detail: unknown) => void;
-}
-
-interface Picked {
-  id: string;
-  label: string;
-  typed: string;
-  row: { count: number; country_code: string };
-}
-
-/** Everything that a fill changes, to be put back. */
-interface Snapshot {
-  fields: FieldState;
-  picked: Picked | null;
-  kept: readonly Kept[];
-  country: string;
-  text: string;
-  typed: string;
 }
 
 const PHONE = "(max-width: 480px)";
@@ -49,6 +35,7 @@ export class SlotView {
   private readonly filling: Filling;
   private readonly message = make("p", { role: "status", class: "message" });
   private readonly kept = new KeptValues();
+  private readonly address: SlotAddress;
   private readonly undo = make("button", { type: "button", class: "link", hidden: true }, "Undo");
   private picked: Picked | null = null;
   private before: Snapshot | null = null;
@@ -64,6 +51,7 @@ export class SlotView {
     }
     this.country = new CountryChoice(slot, context, () => void this.switchCountry());
     this.filling = new Filling(slot, context);
+    this.address = new SlotAddress(context.form, context.connection, this.parts.views, context.changed);
     this.finder = this.newFinder();
     this.undo.addEventListener("click", () => void this.takeBack());
     this.element = make(
@@ -101,6 +89,11 @@ export class SlotView {
     };
   }
 
+  /** The address as formulas have it. */
+  get addressValue(): AddressValue {
+    return this.address.value(this.country.code);
+  }
+
   /** Waits for the fill that is under way. */
   settled(): Promise<void> {
     return this.filling.settled();
@@ -133,6 +126,7 @@ export class SlotView {
     // A fill that is under way, and the address that was picked, are of another country now.
     this.filling.drop();
     this.picked = null;
+    this.address.pick(null);
     this.undo.hidden = true;
     const layout = await this.layoutOfCountry();
     if (!layout) return;
@@ -259,6 +253,7 @@ export class SlotView {
   /** Writes an answer into the fields, and says what it did. */
   private async show(answer: FillAnswer, before: Snapshot, lead: string): Promise<void> {
     const replaced = this.filling.write(answer);
+    this.address.pick(answer.address);
     this.before = before;
     this.kept.clear();
     this.finder.setProblem(null);
@@ -280,6 +275,7 @@ export class SlotView {
     return {
       fields: this.filling.state(),
       picked: this.picked,
+      address: this.address.picked,
       kept: this.kept.all,
       country: this.country.code,
       text: this.picked?.label ?? this.finder.typed,
@@ -293,6 +289,7 @@ export class SlotView {
     if (!before) return;
     this.filling.restore(before.fields);
     this.picked = before.picked;
+    this.address.pick(before.address);
     this.before = null;
     this.undo.hidden = true;
     this.country.code = before.country;

@@ -9,8 +9,12 @@ form { display: grid; gap: 1.1rem; }
 .with-unit { display: flex; align-items: center; gap: .6rem; }
 .with-unit > :first-child { flex: 1 1 auto; min-width: 0; }
 .unit { color: var(--quiet); }
+.field.formula output { font-size: 1.1rem; min-height: 1.5em; }
+.field.formula.open output::before { content: "–"; color: var(--quiet); }
+.field.formula .with-unit > :first-child { flex: 0 1 auto; }
 .block > * { margin: 0; }
 .block.heading > :first-child { font-size: 1.2rem; }
+.field.formula .label { font-weight: 600; }
 .field.yes_no, .field.consent { grid-template-columns: auto 1fr; align-items: center; gap: .6rem; min-height: 2.75rem; }
 .field:is(.yes_no, .consent) input { width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
 .field:is(.yes_no, .consent) :is(.help, .problem) { grid-column: 2; }

@@ -5,6 +5,7 @@ Forms and own layouts are such documents; each has a table of drafts and a table
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Generic, TypeVar
@@ -45,10 +46,17 @@ class DraftTables(Generic[_Row, _Version]):
         rows: the table of drafts.
         versions: the table of versions.
         what: what a document is called in messages.
+        read: gives a document of an earlier release as today's.
     """
 
-    def __init__(self, rows: type[_Row], versions: type[_Version], what: str) -> None:
-        self.rows, self.versions, self._what = rows, versions, what
+    def __init__(
+        self,
+        rows: type[_Row],
+        versions: type[_Version],
+        what: str,
+        read: Callable[[Document], Document] = lambda document: document,
+    ) -> None:
+        self.rows, self.versions, self._what, self._read = rows, versions, what, read
 
     def row(self, session: Session, key: str, *, lock: bool = False) -> _Row:
         """A document's row; NotThereError where there is none."""
@@ -136,4 +144,4 @@ class DraftTables(Generic[_Row, _Version]):
         if row.published_version is None:
             return None
         version = session.get(self.versions, (row.key, row.published_version))
-        return version.document if version else None
+        return self._read(version.document) if version else None

@@ -8,11 +8,13 @@ from dataclasses import dataclass
 from sqlalchemy import and_, func, select
 from sqlalchemy.orm import Session
 
+from anchorline.core.forms import upgraded
+
 from .database import Database
 from .drafts import Document, Drafted, DraftTables
 from .schema import FormRow, FormVersionRow, RecordRow
 
-_TABLES = DraftTables(FormRow, FormVersionRow, "form")
+_TABLES = DraftTables(FormRow, FormVersionRow, "form", read=upgraded)
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +84,7 @@ class FormStore:
         """
         with self._database.transaction() as session:
             found = _TABLES.version(session, key, number)
-            return found.document, found.number
+            return upgraded(found.document), found.number
 
     def published_numbers(self) -> dict[str, int]:
         """The numbers of all published versions, by the forms' keys."""
@@ -98,7 +100,7 @@ class FormStore:
                 FormVersionRow.of == FormRow.key, FormVersionRow.number == FormRow.published_version
             )
             query = select(FormVersionRow.document).join(FormRow, is_published)
-            return list(session.scalars(query.order_by(FormRow.key)))
+            return [upgraded(one) for one in session.scalars(query.order_by(FormRow.key))]
 
 
 def _counted(session: Session, row: FormRow) -> FormEntry:

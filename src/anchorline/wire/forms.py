@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
+from .formulas import FormulaText
 
 Value = str | int | float | bool | None
 Values = Annotated[
@@ -16,11 +17,8 @@ Values = Annotated[
 ]
 
 
-class ConditionSchema(RequestSchema):
-    """Shown only while a field has one of these values (`yes` and `no` for yes/no)."""
-
-    field: Key
-    values: Annotated[list[ShortText], Field(min_length=1, max_length=50)]
+_SHOWN = "Shown only while this formula is yes"
+_REQUIRED = "Must be filled while this formula is yes"
 
 
 class FieldOption(RequestSchema):
@@ -55,7 +53,14 @@ class FieldSchema(RequestSchema):
     unit: Annotated[ShortText, Field(max_length=20)] | None = Field(
         default=None, description="What stands behind a number: km"
     )
-    show_when: ConditionSchema | None = None
+    shown_when: FormulaText | None = Field(default=None, description=_SHOWN)
+    required_when: FormulaText | None = Field(default=None, description=_REQUIRED)
+    formula: FormulaText | None = Field(
+        default=None, description="Of the type formula: what the field comes to"
+    )
+    hidden: bool = Field(
+        default=False, description="Of the type formula: worked out without being seen"
+    )
     component: ShortText | None = None
 
 
@@ -97,7 +102,8 @@ class SlotSchema(RequestSchema):
     kinds: Annotated[list[ShortText], Field(max_length=20)] = []
     required: bool = True
     help: Text | None = None
-    show_when: ConditionSchema | None = None
+    shown_when: FormulaText | None = Field(default=None, description=_SHOWN)
+    required_when: FormulaText | None = Field(default=None, description=_REQUIRED)
     parts: Annotated[list[FieldSchema], Field(max_length=40)] = []
     mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []
 
@@ -167,12 +173,63 @@ class FormQuery(RequestSchema):
     draft: bool = False
 
 
+class FormulaValue(RequestSchema):
+    """A value that stands in a formula; null where an argument is left empty."""
+
+    value: str | bool | float | None
+
+
+class FormulaField(RequestSchema):
+    """The value of a field."""
+
+    field: str
+
+
+class FormulaSlot(RequestSchema):
+    """The address of a slot."""
+
+    slot: str
+
+
+class FormulaCall(RequestSchema):
+    """A function, an operator, or a conversion between kinds of values."""
+
+    model_config = example({"call": "number", "of": [{"field": "distance"}]}) | {"extra": "forbid"}
+    call: str
+    of: list[FormulaTree]
+
+
+FormulaTree = FormulaValue | FormulaField | FormulaSlot | FormulaCall
+FormulaCall.model_rebuild()
+
+
+class FormLogic(Schema):
+    """What the page works out as people fill the form; the service does the same."""
+
+    model_config = example(
+        {"order": ["visit", "note"], "formulas": {}, "shown": {}, "required": {}}
+    )
+    order: list[str] = Field(
+        description="Keys of fields and slots, each after those that its formulas speak of"
+    )
+    formulas: dict[str, FormulaTree] = Field(description="Of formula fields, by key")
+    shown: dict[str, FormulaTree] = Field(description="Of what is shown on a condition, by key")
+    required: dict[str, FormulaTree] = Field(description="Of what is needed on a condition, by key")
+
+
 class FormAnswer(Schema):
     """A form to be filled; `version` is None for a draft."""
 
-    model_config = example({"document": _DOCUMENT, "version": 1})
+    model_config = example(
+        {
+            "document": _DOCUMENT,
+            "version": 1,
+            "logic": {"order": ["note", "door"], "formulas": {}, "shown": {}, "required": {}},
+        }
+    )
     document: FormDocument
     version: int | None
+    logic: FormLogic
 
 
 class DraftAnswer(Schema):
@@ -222,6 +279,16 @@ class TraceEntry(Schema):
     detail: str
 
 
+class FilledAddress(Schema):
+    """The address that a fill was made from, as formulas have it."""
+
+    components: dict[str, str]
+    line: str
+    lines: list[str]
+    latitude: float | None
+    longitude: float | None
+
+
 class FillAnswer(Schema):
     """What filling does: new values of every field that the mapping owns."""
 
@@ -243,6 +310,9 @@ class FillAnswer(Schema):
     cleared: list[str] = Field(description="Fields of the mapping that are empty now")
     warnings: list[str]
     trace: list[TraceEntry]
+    address: FilledAddress | None = Field(
+        default=None, description="Of one address that was picked; null for anything else"
+    )
 
 
 def document_as_kept(document: FormDocument) -> dict[str, Any]:

@@ -14,11 +14,13 @@ from ..address import (
     normalize_components,
 )
 from ..errors import Problem, nearest_names, unknown_name_detail
+from ..formula import AddressValue
 from ..layouts import Layout, LayoutLibrary, check_components, complete_region
 from ..mapping.fill import fill_slot
+from .address_values import address_value
+from .logic import Worked
 from .model import Form, Slot
 from .values import Values
-from .visibility import is_shown
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,12 +71,36 @@ _SPELT_BY_THE_COUNTRY = frozenset({"postcode", "region", "region_code"})
 FindAddress = Callable[[str], tuple[Address, str] | None]
 
 
+def slot_addresses(
+    form: Form,
+    values: Values,
+    inputs: Mapping[str, SlotInput],
+    layouts: LayoutLibrary,
+    find: FindAddress,
+) -> dict[str, AddressValue]:
+    """The addresses of all slots as formulas have them, shown or not; faulty ones are none."""
+    found: dict[str, AddressValue] = {}
+    for slot in form.slots:
+        given = inputs.get(slot.key, SlotInput())
+        captured, _faults = _capture(form, slot, dict(values), given, layouts, find, needed=False)
+        if captured is not None:
+            found[slot.key] = address_value(
+                layouts.require(captured.country_code),
+                captured.components,
+                latitude=captured.facts.latitude,
+                longitude=captured.facts.longitude,
+                picked=captured.address_id is not None,
+            )
+    return found
+
+
 def capture_slots(
     form: Form,
     values: Values,
     inputs: Mapping[str, SlotInput],
     layouts: LayoutLibrary,
     find: FindAddress,
+    worked: Worked,
 ) -> tuple[list[Captured], list[Problem]]:
     """The captured addresses of the slots that are shown and filled, and the problems.
 
@@ -91,9 +117,11 @@ def capture_slots(
     ]
     captured: list[Captured] = []
     for slot in form.slots:
-        if not is_shown(form, slot, values):
+        if slot.key not in worked.shown:
             continue
-        one, faults = _capture(form, slot, values, inputs.get(slot.key, SlotInput()), layouts, find)
+        given = inputs.get(slot.key, SlotInput())
+        needed = slot.key in worked.needed
+        one, faults = _capture(form, slot, values, given, layouts, find, needed=needed)
         problems += faults
         if one is not None:
             captured.append(one)
@@ -107,6 +135,8 @@ def _capture(
     given: SlotInput,
     layouts: LayoutLibrary,
     find: FindAddress,
+    *,
+    needed: bool,
 ) -> tuple[Captured | None, list[Problem]]:
     pointer = f"/slots/{escape_pointer(slot.key)}"
     found = find(given.address_id) if given.address_id else None
@@ -128,7 +158,7 @@ def _capture(
     components, changed = _components(form, slot, values, address, layout)
     edited = {part.component for part in slot.parts if part.key in changed}
     if not components:
-        if slot.required:
+        if needed:
             return None, [Problem(pointer, f"{slot.label}: an address is needed.")]
         return None, []
     components["country_code"] = country

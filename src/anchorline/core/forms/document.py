@@ -17,7 +17,8 @@ from ..layouts import LayoutLibrary, unknown_country_detail
 from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule
 from .field_types import FIELD_TYPES
-from .model import FORM_KINDS, Condition, Field, Form, Option, Slot
+from .formula_reading import with_formulas
+from .model import FORM_KINDS, Field, Form, Option, Slot
 
 _KEY = re.compile(r"[a-z][a-z0-9_-]{0,63}")
 Document = Mapping[str, Any]
@@ -59,7 +60,9 @@ class _Reader:
             items=tuple(self._items(document.get("fields", ()), slots)),
         )
         self._distinct_keys(form, document)
-        self._conditions(form, document)
+        if not self.problems:  # what formulas speak of is there, and once
+            form, problems = with_formulas(form, document)
+            self.problems += problems
         self._mapping_targets(document, [f.key for f in form.all_fields()])
         return form
 
@@ -108,10 +111,15 @@ class _Reader:
             most=entry.get("most"),
             decimals=entry.get("decimals"),
             unit=entry.get("unit") or "",
-            show_when=_condition(entry),
+            hidden=bool(entry.get("hidden")),
             component=component,
             slot=slot,
         )
+        if kind == "formula" and not entry.get("formula"):
+            self._say(f"{pointer}/formula", "Write what the field comes to: = and a formula.")
+        if kind != "formula" and entry.get("formula"):
+            detail = "Only a field of the type formula has one; others are filled by people."
+            self._say(f"{pointer}/formula", detail)
         for setting, detail in field_type.faults(field) if field_type else ():
             self._say(f"{pointer}/{setting}", detail)
         return field
@@ -137,7 +145,6 @@ class _Reader:
             kinds=tuple(entry.get("kinds") or ()),
             required=entry.get("required", True) is not False,
             help=entry.get("help") or "",
-            show_when=_condition(entry),
             parts=tuple(
                 self._field(part, f"{pointer}/parts/{index}", slot=entry["key"])
                 for index, part in enumerate(entry.get("parts") or ())
@@ -169,17 +176,6 @@ class _Reader:
             if times > 1:
                 self._say("/fields", f"The key {key!r} is used {times} times; keys must differ.")
 
-    def _conditions(self, form: Form, document: Document) -> None:
-        keys = [f.key for f in form.all_fields()]
-        places = [
-            *((f"/fields/{i}", f) for i, f in enumerate(document.get("fields", ()))),
-            *((f"/slots/{i}", s) for i, s in enumerate(_slots(document))),
-        ]
-        for pointer, entry in places:
-            condition = _condition(entry)
-            if condition is not None and condition.field not in keys:
-                self._unknown("field", condition.field, keys, f"{pointer}/show_when/field")
-
     def _mapping_targets(self, document: Document, keys: Sequence[str]) -> None:
         for s, slot in enumerate(_slots(document)):
             for r, rule in enumerate(slot.get("mapping") or ()):
@@ -208,8 +204,3 @@ class _Reader:
 
 def _slots(document: Document) -> Sequence[Document]:
     return document.get("slots") or ()
-
-
-def _condition(entry: Document) -> Condition | None:
-    given = entry.get("show_when")
-    return Condition(given["field"], tuple(given["values"])) if given else None

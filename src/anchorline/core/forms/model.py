@@ -5,17 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
+from ..formula import Formula
 from ..mapping.rules import Rule
 
 FORM_KINDS: tuple[str, ...] = ("record", "web")
-
-
-@dataclass(frozen=True, slots=True)
-class Condition:
-    """Shown only while another field has one of these values (as text; yes is `yes`)."""
-
-    field: str
-    values: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +35,10 @@ class Field:
         least, most: limits of a number, or of a date in ISO 8601.
         decimals: digits that a number has behind the point, at most.
         unit: what stands behind a number.
-        show_when: when it is shown; None for always.
+        shown_when: when it is shown; None for always.
+        required_when: when it must be filled although `required` does not say so.
+        formula: of a formula field: what it comes to.
+        hidden: of a formula field: whether it is worked out without being seen.
         component: for a part: the component it stands for, or None.
         slot: for a part: the key of the slot that brings it, or None.
     """
@@ -59,7 +55,10 @@ class Field:
     most: float | str | None = None
     decimals: int | None = None
     unit: str = ""
-    show_when: Condition | None = None
+    shown_when: Formula | None = None
+    required_when: Formula | None = None
+    formula: Formula | None = None
+    hidden: bool = False
     component: str | None = None
     slot: str | None = None
 
@@ -76,7 +75,8 @@ class Slot:
         kinds: kinds of suggestions offered; empty for all.
         required: whether an address must be given while the slot is shown.
         help: a sentence below the heading.
-        show_when: when it is shown; None for always.
+        shown_when: when it is shown; None for always.
+        required_when: when an address must be given although `required` does not say so.
         parts: the fields that the slot brings.
         mapping: rules, in order.
     """
@@ -88,7 +88,8 @@ class Slot:
     kinds: tuple[str, ...] = ()
     required: bool = True
     help: str = ""
-    show_when: Condition | None = None
+    shown_when: Formula | None = None
+    required_when: Formula | None = None
     parts: tuple[Field, ...] = ()
     mapping: tuple[Rule, ...] = ()
 
@@ -109,6 +110,7 @@ class Form:
         intro: a paragraph below the heading.
         thanks: what is shown after a record was made.
         items: fields and slots in the order on the form.
+        order: keys of all fields and slots, each after those that its formulas speak of.
     """
 
     key: str
@@ -117,10 +119,15 @@ class Form:
     intro: str
     thanks: str
     items: tuple[Field | Slot, ...]
-    _fields: dict[str, Field] = field(init=False, repr=False, compare=False)
+    order: tuple[str, ...] = ()
+    _items: dict[str, Field | Slot] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
-        object.__setattr__(self, "_fields", {f.key: f for f in self.all_fields()})
+        items: dict[str, Field | Slot] = {slot.key: slot for slot in self.slots}
+        object.__setattr__(self, "_items", items | {f.key: f for f in self.all_fields()})
+        known = [key for key in self.order if key in self._items]
+        later = [key for key in self._items if key not in self.order]
+        object.__setattr__(self, "order", (*known, *later))
 
     @property
     def slots(self) -> tuple[Slot, ...]:
@@ -135,9 +142,16 @@ class Form:
             else:
                 yield item
 
+    def item(self, key: str) -> Field | Slot:
+        """The field or slot with a key; KeyError where there is none."""
+        return self._items[key]
+
     def field(self, key: str) -> Field:
         """The field with a key; KeyError where there is none."""
-        return self._fields[key]
+        found = self._items[key]
+        if isinstance(found, Slot):
+            raise KeyError(key)
+        return found
 
     def slot(self, key: str) -> Slot | None:
         """The slot with a key, or None."""

@@ -7,17 +7,44 @@ from collections.abc import Mapping
 from ..address import escape_pointer
 from ..errors import Problem, nearest_names, unknown_name_detail
 from .field_types import FIELD_TYPES
+from .logic import Worked, as_kept
 from .model import Field, Form
-from .visibility import is_shown
 
 Values = dict[str, object]
 
 
-def check_values(form: Form, typed: Mapping[str, object]) -> tuple[Values, list[Problem]]:
+def read_values(form: Form, typed: Mapping[str, object]) -> tuple[Values, dict[str, str]]:
+    """What was typed as it is kept, and what is wrong with it, by field; shown or not.
+
+    Text is kept as it was typed, but for blanks around it.
+    """
+    values: Values = {}
+    faults: dict[str, str] = {}
+    for item in form.all_fields():
+        value, fault = _read(item, typed.get(item.key))
+        if fault:
+            faults[item.key] = fault
+        elif value is not None and value != "":
+            values[item.key] = value
+    return values, faults
+
+
+def check_values(
+    form: Form,
+    typed: Mapping[str, object],
+    read: Values,
+    faults: Mapping[str, str],
+    worked: Worked,
+) -> tuple[Values, list[Problem]]:
     """The values to keep, and the problems, with pointers below `/values`.
 
-    Values of fields that are not shown are left out. Text is kept as it was typed, but for
-    blanks around it.
+    Values of fields that are not shown are left out; formulas are as they were worked out here,
+    whatever was sent.
+
+    Args:
+        typed: as it was sent.
+        read, faults: as `read_values` gives them.
+        worked: what the form comes to on them.
     """
     keys = [f.key for f in form.all_fields()]
     problems = [
@@ -27,14 +54,14 @@ def check_values(form: Form, typed: Mapping[str, object]) -> tuple[Values, list[
     ]
     kept: Values = {}
     for item in form.all_fields():
-        if not FIELD_TYPES[item.type].holds_value or not is_shown(form, item, typed):
+        if item.key not in worked.shown or not FIELD_TYPES[item.type].holds_value:
             continue
-        value, fault = _checked(item, typed.get(item.key))
-        if fault:
-            problems.append(Problem(_pointer(item.key), fault))
-        elif value is not None and value != "":
+        value = as_kept(worked.values.get(item.key)) if item.formula else read.get(item.key)
+        if item.key in faults:
+            problems.append(Problem(_pointer(item.key), faults[item.key]))
+        elif value is not None:
             kept[item.key] = value
-        elif item.required:
+        elif item.key in worked.needed and item.formula is None:
             problems.append(Problem(_pointer(item.key), "This is needed."))
     return kept, problems
 
@@ -43,8 +70,7 @@ def _pointer(key: str) -> str:
     return f"/values/{escape_pointer(key)}"
 
 
-def _checked(item: Field, value: object) -> tuple[object, str]:
-    """The value to keep, and what is wrong with it or nothing."""
+def _read(item: Field, value: object) -> tuple[object, str]:
     if value is None or value == "":
         return None, ""
     return FIELD_TYPES[item.type].read(item, value)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Any
 
@@ -52,6 +52,7 @@ class Parsed:
     text: str
 
 
+@lru_cache(maxsize=4096)  # a form is read whenever it is opened
 def parse(text: str) -> Parsed:
     """The tree of a formula, with or without `=` at its beginning; names stand for fields.
 

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Any
 
 from anchorline.core.checking import components_from_text, number_left_over
 from anchorline.core.errors import Problem, unknown_name_detail
-from anchorline.core.forms import Form, Slot, read_form, with_brought_parts
+from anchorline.core.forms import Form, Slot, formulas_of, read_form, with_brought_parts
+from anchorline.core.forms.address_values import address_value
+from anchorline.core.formula import to_data
 from anchorline.core.layouts import complete_region
 from anchorline.core.mapping import fill_slot
 from anchorline.store.forms import FormEntry
@@ -15,10 +18,12 @@ from anchorline.wire.forms import (
     DraftAnswer,
     FieldSchema,
     FillAnswer,
+    FilledAddress,
     FillRequest,
     FormAnswer,
     FormDocument,
     FormList,
+    FormLogic,
     FormQuery,
     FormSummary,
     RuleSchema,
@@ -80,7 +85,7 @@ def get_form(request: ApiRequest) -> Schema:
     services, key = request.services, request.path["form"]
     document = services.forms.draft(key)[0] if draft else services.published_forms.version(key)[0]
     whole = _with_parts(FormDocument.model_validate(document), form)
-    return FormAnswer(document=whole, version=version)
+    return FormAnswer(document=whole, version=version, logic=_logic(form))
 
 
 @router.endpoint(
@@ -145,6 +150,7 @@ def fill_form_slot(request: ApiRequest) -> Schema:
     slot = _require_slot(form, request.path["slot"])
     body = request.body(FillRequest)
     components, notes = _what_to_fill(request, slot, body)
+    picked = _picked(request, body, components)
     filled = fill_slot(form, slot, components, body.values)
     return FillAnswer(
         values=filled.values,
@@ -154,6 +160,28 @@ def fill_form_slot(request: ApiRequest) -> Schema:
             TraceEntry(field=s.field, components=list(s.components), detail=s.detail)
             for s in filled.trace
         ],
+        address=picked,
+    )
+
+
+def _picked(
+    request: ApiRequest, body: FillRequest, components: Mapping[str, str]
+) -> FilledAddress | None:
+    if body.address_id is None:
+        return None
+    found = request.services.gazetteer.current().address(body.address_id)
+    if found is None:  # taken out of the reference data in this moment
+        return None
+    address = found[0]
+    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
+    layout = layouts.require(address.country_code)
+    value = address_value(layout, components)
+    return FilledAddress(
+        components=dict(value.components),
+        line=value.line,
+        lines=list(value.lines),
+        latitude=address.facts.latitude,
+        longitude=address.facts.longitude,
     )
 
 
@@ -189,6 +217,22 @@ def _what_to_fill(
         detail = unknown_name_detail("country of this slot", country, slot.countries)
         raise invalid([Problem("/country_code", detail)])
     return components_from_text(layouts.require(country), body.typed or ""), []
+
+
+def _logic(form: Form) -> FormLogic:
+    """The checked formulas of a form."""
+    found: dict[str, dict[str, Any]] = {}
+    for key in form.order:
+        for setting, formula in formulas_of(form.item(key)):
+            found.setdefault(setting, {})[key] = to_data(formula.tree)
+    return FormLogic.model_validate(
+        {
+            "order": form.order,
+            "formulas": found.get("formula", {}),
+            "shown": found.get("shown_when", {}),
+            "required": found.get("required_when", {}),
+        }
+    )
 
 
 def _extras(request: ApiRequest, slot: Slot) -> set[str]:

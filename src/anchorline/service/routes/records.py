@@ -11,10 +11,10 @@ from anchorline.core.forms import (
     Captured,
     Form,
     SlotInput,
-    capture_slots,
-    check_values,
+    check_submission,
     read_form,
 )
+from anchorline.core.formula import today
 from anchorline.core.layouts import LayoutLibrary, component_label, one_line, write_lines
 from anchorline.store.database import ReusedKeyError
 from anchorline.store.record_order import BadCursorError
@@ -161,15 +161,16 @@ def _checked(
         found = gazetteer.address(address_id)
         return (found[0], f"{found[1].dataset}@{found[1].number}") if found else None
 
-    values, problems = check_values(form, body.values)
     inputs = {
         key: SlotInput(slot.country_code, slot.address_id, slot.typed)
         for key, slot in body.slots.items()
     }
-    addresses, more = capture_slots(form, values, inputs, _layouts(request, form.key), find)
-    if problems or more:
-        raise invalid([*problems, *more])
-    return values, addresses
+    layouts = _layouts(request, form.key)
+    day = today(request.services.database.now())
+    checked = check_submission(form, body.values, inputs, layouts, find, day)
+    if checked.problems:
+        raise invalid(checked.problems)
+    return checked.values, checked.captured
 
 
 def _label(

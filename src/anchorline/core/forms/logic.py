@@ -1,0 +1,98 @@
+"""What is shown and needed on a form, and what its formulas come to.
+
+What is not shown counts as not given, whatever was typed into it before. The embedded form works
+out the same from the same trees; both are held to one set of vectors.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+from ..formula import AddressValue, Date, Formula, Given, Value, evaluate
+from ..formula.json_values import to_plain
+from ..formula.values import to_date, to_yes_no
+from .field_types.registry import DATE, FIELD_TYPES
+from .model import Field, Form, Slot
+
+
+@dataclass(frozen=True)
+class Worked:
+    """What a form comes to on some values.
+
+    Attributes:
+        values: of the fields that are shown, as formulas have them.
+        shown: keys of the fields and slots that are shown.
+        needed: keys of those that must be filled.
+    """
+
+    values: Mapping[str, Value]
+    shown: frozenset[str]
+    needed: frozenset[str]
+
+
+def work_out(
+    form: Form,
+    typed: Mapping[str, object],
+    slots: Mapping[str, AddressValue],
+    current_day: int,
+) -> Worked:
+    """What is shown, needed and worked out.
+
+    Args:
+        typed: values as they are kept, by field key.
+        slots: addresses by slot key; of those not shown too.
+        current_day: serial number of today.
+    """
+    values: dict[str, Value] = {}
+    addresses: dict[str, AddressValue] = {}
+    shown: set[str] = set()
+    given = Given(values, addresses, current_day)
+    for key in form.order:
+        item = form.item(key)
+        slot = item.slot if isinstance(item, Field) else None
+        if (slot is not None and slot not in shown) or not _holds(item.shown_when, given, True):
+            continue
+        shown.add(key)
+        if isinstance(item, Slot):
+            addresses[key] = slots.get(key, AddressValue())
+        elif item.formula is not None:
+            values[key] = evaluate(item.formula.tree, given)
+        else:
+            values[key] = as_formula_value(item, typed.get(key))
+    needed = frozenset(
+        key
+        for key in shown
+        if form.item(key).required or _holds(form.item(key).required_when, given, False)
+    )
+    return Worked(values, frozenset(shown), needed)
+
+
+def _holds(condition: Formula | None, given: Given, without: bool) -> bool:
+    return without if condition is None else to_yes_no(evaluate(condition.tree, given)) is True
+
+
+def as_formula_value(field: Field, value: object) -> Value:
+    """A kept value as formulas have it."""
+    if value is None or value == "":
+        return None
+    if FIELD_TYPES[field.type].kinds == DATE:
+        date = to_date(str(value))
+        return date if isinstance(date, Date) else None
+    if isinstance(value, bool | str):
+        return value
+    return float(value) if isinstance(value, int | float) else None
+
+
+def as_kept(value: Value) -> object:
+    """What a formula came to as it is kept with a record; None: nothing is."""
+    kept = to_plain(value)
+    return None if kept == "" else kept
+
+
+def formulas_of(item: Field | Slot) -> Iterable[tuple[str, Formula]]:
+    """The formulas of a field or slot by the name of their setting."""
+    for name in ("formula", "shown_when", "required_when"):
+        formula = getattr(item, name, None)
+        if formula is not None:
+            yield name, formula

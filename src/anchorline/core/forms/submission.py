@@ -1,0 +1,53 @@
+"""A submitted form, checked as a whole."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ..errors import Problem
+from ..layouts import LayoutLibrary
+from .capture import Captured, FindAddress, SlotInput, capture_slots, slot_addresses
+from .logic import work_out
+from .model import Form
+from .values import Values, check_values, read_values
+
+
+@dataclass(frozen=True)
+class Submission:
+    """What is kept of a submitted form, and what stands against keeping it.
+
+    Attributes:
+        values: by field key, of what is shown; formulas among them.
+        captured: the addresses of the slots that are shown and filled.
+        problems: with pointers into the request.
+    """
+
+    values: Values
+    captured: list[Captured]
+    problems: list[Problem]
+
+
+def check_submission(
+    form: Form,
+    typed: Mapping[str, object],
+    inputs: Mapping[str, SlotInput],
+    layouts: LayoutLibrary,
+    find: FindAddress,
+    current_day: int,
+) -> Submission:
+    """Checks values and addresses, and works out what is shown, needed and derived.
+
+    Args:
+        typed: as it was sent, by field key.
+        inputs: what was sent for each slot.
+        layouts: those that hold on the form.
+        find: from an address id to the address and its edition's name.
+        current_day: serial number of today.
+    """
+    read, faults = read_values(form, typed)
+    addresses = slot_addresses(form, read, inputs, layouts, find)
+    worked = work_out(form, read, addresses, current_day)
+    values, problems = check_values(form, typed, read, faults, worked)
+    captured, more = capture_slots(form, values, inputs, layouts, find, worked)
+    return Submission(values, captured, [*problems, *more])

@@ -1,0 +1,69 @@
+"""Documents of earlier releases, as today's.
+
+| until | was | is |
+|---|---|---|
+| 0.9 | `show_when: {field, values}` | `shown_when`, a formula |
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from typing import Any
+
+Document = dict[str, Any]
+_PLAIN = re.compile(r"[a-z][a-z0-9_]*")
+
+
+def upgraded(document: Document) -> Document:
+    """A document as today's releases write it; the same one where nothing is of an earlier time."""
+    places = [document.get("fields") or [], document.get("slots") or []]
+    places += [slot.get("parts") or [] for slot in document.get("slots") or []]
+    if not any("show_when" in entry for entries in places for entry in entries):
+        return document
+    types = {
+        entry["key"]: entry.get("type") or "text"
+        for entries in places
+        for entry in entries
+        if "key" in entry
+    }
+
+    def entry_of_today(entry: Document) -> Document:
+        kept = {name: value for name, value in entry.items() if name != "show_when"}
+        if "parts" in kept:
+            kept["parts"] = [entry_of_today(part) for part in kept["parts"]]
+        condition = entry.get("show_when")
+        if condition:
+            kept["shown_when"] = condition_as_formula(condition, types)
+        return kept
+
+    return document | {
+        name: [entry_of_today(entry) for entry in document[name]]
+        for name in ("fields", "slots")
+        if document.get(name)
+    }
+
+
+def condition_as_formula(condition: Mapping[str, Any], types: Mapping[str, str]) -> str:
+    """The formula that holds where a field has one of some values.
+
+    Args:
+        condition: `field`, and `values` as texts.
+        types: of the fields.
+    """
+    key = condition["field"]
+    name = key if _PLAIN.fullmatch(key) else f"'{key}'"
+    kind = types.get(key, "text")
+    wanted = [_compared(name, kind, str(value)) for value in condition["values"]]
+    return wanted[0] if len(wanted) == 1 else f"OR({'; '.join(wanted)})"
+
+
+def _compared(name: str, kind: str, value: str) -> str:
+    if kind in ("yes_no", "consent") and value in ("yes", "no"):
+        return name if value == "yes" else f"NOT({name})"
+    if value == "":
+        return f"ISBLANK({name})"
+    if kind == "number" and re.fullmatch(r"-?[0-9]+(\.[0-9]+)?", value):
+        return f"{name} = {value}"
+    quoted = value.replace('"', '""')
+    return f'{name} = "{quoted}"'

@@ -1,0 +1,44 @@
+"""Conditions that were a field with values become formulas: drafts for good, versions as read."""
+
+import json
+
+from alembic import command
+from sqlalchemy import text
+
+from anchorline.store.database import Database
+from anchorline.store.forms import FormStore
+from anchorline.store.migrate import _config
+
+OLD = {
+    "key": "old", "kind": "web", "title": "Old",
+    "fields": [
+        {"key": "a", "type": "yes_no", "label": "A"},
+        {"key": "b", "label": "B", "show_when": {"field": "a", "values": ["yes"]}},
+    ],
+}  # fmt: skip
+TODAY = OLD | {
+    "fields": [OLD["fields"][0], {"key": "b", "label": "B", "shown_when": "a"}],
+}
+
+
+def test_drafts_are_taken_over_and_published_versions_stay_as_they_were(database_url):
+    database = Database(database_url)
+    forms, config = FormStore(database), _config()
+    with database.engine.connect() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+        command.downgrade(config, "0008")
+        forms.put_draft("old", OLD, None)
+        forms.publish("old", "somebody")
+        command.upgrade(config, "head")
+    draft, entry = forms.draft("old")
+    assert draft == TODAY
+    assert (entry.draft_differs, entry.revision) == (False, 1)
+    assert forms.version("old") == (TODAY, 1)
+    with database.transaction() as session:
+        kept = session.execute(
+            text("SELECT document FROM form_version WHERE form = 'old'")
+        ).scalar()
+    assert json.loads(kept) == OLD
+    assert not forms.put_draft("old", TODAY, entry.revision).draft_differs
+    database.close()
