@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
-from .formulas import FormulaText
+from .formulas import FormLogic, FormulaText
 
 Value = str | int | float | bool | None
 Values = Annotated[
@@ -171,50 +171,6 @@ class FormQuery(RequestSchema):
     """The published version, or the draft."""
 
     draft: bool = False
-
-
-class FormulaValue(RequestSchema):
-    """A value that stands in a formula; null where an argument is left empty."""
-
-    value: str | bool | float | None
-
-
-class FormulaField(RequestSchema):
-    """The value of a field."""
-
-    field: str
-
-
-class FormulaSlot(RequestSchema):
-    """The address of a slot."""
-
-    slot: str
-
-
-class FormulaCall(RequestSchema):
-    """A function, an operator, or a conversion between kinds of values."""
-
-    model_config = example({"call": "number", "of": [{"field": "distance"}]}) | {"extra": "forbid"}
-    call: str
-    of: list[FormulaTree]
-
-
-FormulaTree = FormulaValue | FormulaField | FormulaSlot | FormulaCall
-FormulaCall.model_rebuild()
-
-
-class FormLogic(Schema):
-    """What the page works out as people fill the form; the service does the same."""
-
-    model_config = example(
-        {"order": ["visit", "note"], "formulas": {}, "shown": {}, "required": {}}
-    )
-    order: list[str] = Field(
-        description="Keys of fields and slots, each after those that its formulas speak of"
-    )
-    formulas: dict[str, FormulaTree] = Field(description="Of formula fields, by key")
-    shown: dict[str, FormulaTree] = Field(description="Of what is shown on a condition, by key")
-    required: dict[str, FormulaTree] = Field(description="Of what is needed on a condition, by key")
 
 
 class FormAnswer(Schema):

@@ -23,13 +23,13 @@ from anchorline.wire.forms import (
     FormAnswer,
     FormDocument,
     FormList,
-    FormLogic,
     FormQuery,
     FormSummary,
     RuleSchema,
     TraceEntry,
     document_as_kept,
 )
+from anchorline.wire.formulas import FormLogic
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
