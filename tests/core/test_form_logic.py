@@ -136,3 +136,15 @@ def test_conditions_of_earlier_releases_become_formulas(layouts):
     assert "show_when" not in json.dumps(today)
     assert read_form(today, layouts)
     assert upgraded(today) is today
+
+
+def test_old_conditions_that_hang_on_themselves_show_what_they_hid(layouts):
+    def hangs(key, field):
+        return text(key, show_when={"field": field, "values": ["1"]})
+
+    today = upgraded(
+        document(hangs("p", "q"), hangs("q", "p"), hangs("own", "own"), hangs("x", "p"))
+    )
+    assert [entry.get("shown_when") for entry in today["fields"]] == [None, None, None, 'p = "1"']
+    values, problems = check_values(read_form(today, layouts), {"p": "1", "q": "2", "own": "3"})
+    assert (values, problems) == ({"p": "1", "q": "2", "own": "3"}, [])

@@ -2,7 +2,7 @@
 
 | until | was | is |
 |---|---|---|
-| 0.9 | `show_when: {field, values}` | `shown_when`, a formula |
+| 0.9 | `show_when: {field, values}` | `shown_when`, a formula; none where it hung on itself |
 """
 
 from __future__ import annotations
@@ -28,12 +28,19 @@ def upgraded(document: Document) -> Document:
         if "key" in entry
     }
 
+    looks_at = {
+        entry["key"]: entry["show_when"]["field"]
+        for entries in places
+        for entry in entries
+        if entry.get("show_when") and "key" in entry
+    }
+
     def entry_of_today(entry: Document) -> Document:
         kept = {name: value for name, value in entry.items() if name != "show_when"}
         if "parts" in kept:
             kept["parts"] = [entry_of_today(part) for part in kept["parts"]]
         condition = entry.get("show_when")
-        if condition:
+        if condition and not _goes_in_a_circle(entry.get("key", ""), looks_at):
             kept["shown_when"] = condition_as_formula(condition, types)
         return kept
 
@@ -42,6 +49,18 @@ def upgraded(document: Document) -> Document:
         for name in ("fields", "slots")
         if document.get(name)
     }
+
+
+def _goes_in_a_circle(key: str, looks_at: Mapping[str, str]) -> bool:
+    """Whether a condition hangs on itself, which formulas may not: then it is always shown."""
+    seen: set[str] = set()
+    place = looks_at.get(key)
+    while place is not None and place not in seen:
+        if place == key:
+            return True
+        seen.add(place)
+        place = looks_at.get(place)
+    return False
 
 
 def condition_as_formula(condition: Mapping[str, Any], types: Mapping[str, str]) -> str:
