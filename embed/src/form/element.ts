@@ -151,6 +151,7 @@ export class FormElement extends HTMLElement {
       ),
       fields: this.fields,
       changed,
+      isWritten: JSON.stringify(this.logic).includes('"call":"ADDRESS'),
       emit: (name, detail) => this.emit(name, detail),
     });
     for (const part of slot.fields) this.fields.set(part.key, part);

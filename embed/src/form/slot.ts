@@ -22,6 +22,8 @@ import { SlotAddress } from "./slot-address";
 
 export interface SlotContext extends LayoutSource, FillPlace {
   changed: () => void;
+  /** Whether a formula of the form writes an address out. */
+  isWritten: boolean;
   emit: (name: string, detail: unknown) => void;
 }
 
@@ -51,7 +53,8 @@ export class SlotView {
     }
     this.country = new CountryChoice(slot, context, () => void this.switchCountry());
     this.filling = new Filling(slot, context);
-    this.address = new SlotAddress(context.form, context.connection, this.parts.views, context.changed);
+    const { form, connection, changed, isWritten } = context;
+    this.address = new SlotAddress(form, connection, this.parts.views, changed, isWritten);
     this.finder = this.newFinder();
     this.undo.addEventListener("click", () => void this.takeBack());
     this.element = make(
