@@ -172,6 +172,9 @@ def test_a_failed_submit_keeps_everything_and_goes_to_the_first_problem(form_pag
     page.get_by_label("Your name").fill("Ada")
     pick(page, "16 abbey mews", "16 Abbey Mews")
     page.locator("#piano_postcode").fill("XX")
+    page.locator("#piano_postcode").blur()
+    # It is said at once, and moves what is below: the button is clicked where it stands then.
+    page.locator("#piano_postcode-problem").wait_for()
     page.get_by_role("button", name="Send").click()
     page.get_by_text("3 things need your attention.").wait_for()
     assert (
