@@ -132,6 +132,14 @@ def test_formulas_come_after_what_they_need():
             assert order.index(other) < order.index(key)
 
 
+def test_a_thousand_in_a_row_are_brought_in_order():
+    row = {f"f{n}": {f"f{n + 1}"} for n in range(3000)}
+    assert in_order(row)[:2] == ["f2999", "f2998"]
+    with pytest.raises(CircleError) as caught:
+        in_order(row | {"f3000": {"f0"}})
+    assert len(caught.value.circle) == 3002
+
+
 def test_a_circle_is_named():
     with pytest.raises(CircleError) as caught:
         in_order({"a": {"b"}, "b": {"c"}, "c": {"b"}})

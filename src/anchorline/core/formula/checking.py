@@ -27,12 +27,10 @@ class Names:
     Attributes:
         fields: the kinds of value that each field can have.
         slots: keys of the addresses.
-        labels: what people read in place of a key.
     """
 
     fields: Mapping[str, frozenset[str]] = field(default_factory=dict)
     slots: Collection[str] = ()
-    labels: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -80,23 +78,22 @@ def in_order(needs: Mapping[str, Collection[str]]) -> list[str]:
     Raises:
         CircleError: some need each other.
     """
-    done: list[str] = []
-    under_way: list[str] = []
-
-    def visit(key: str) -> None:
-        if key in done or key not in needs:
-            return
-        if key in under_way:
-            raise CircleError([*under_way[under_way.index(key) :], key])
-        under_way.append(key)
-        for other in needs[key]:
-            visit(other)
-        under_way.pop()
-        done.append(key)
-
-    for key in needs:
-        visit(key)
-    return done
+    done: dict[str, None] = {}
+    for start in needs:
+        # Not by recursion: a thousand fields may hang on each other in one row.
+        under_way = {start: iter(needs[start])} if start not in done else {}
+        while under_way:
+            key = next(reversed(under_way))
+            other = next((o for o in under_way[key] if o in needs and o not in done), None)
+            if other is None:
+                del under_way[key]
+                done[key] = None
+            elif other in under_way:
+                row = list(under_way)
+                raise CircleError([*row[row.index(other) :], other])
+            else:
+                under_way[other] = iter(needs[other])
+    return list(done)
 
 
 class CircleError(Exception):

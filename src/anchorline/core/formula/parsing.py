@@ -19,7 +19,6 @@ MOST_NESTED = 64
 MOST_DEEP = 100
 
 
-@dataclass(frozen=True)
 class FormulaError(Exception):
     """A formula that can never be worked out.
 
@@ -29,12 +28,9 @@ class FormulaError(Exception):
         length: how many characters it is about; 0 where something is missing.
     """
 
-    detail: str
-    at: int
-    length: int = 1
-
-    def __str__(self) -> str:
-        return self.detail
+    def __init__(self, detail: str, at: int, length: int = 1) -> None:
+        super().__init__(detail)
+        self.detail, self.at, self.length = detail, at, length
 
     def pointed_out(self, text: str) -> str:
         """The line of the text that is meant, with a caret below the place."""
@@ -66,7 +62,7 @@ def parse(text: str) -> Parsed:
         raise FormulaError("There is no formula yet: write one like =ROUND(price * 1.2; 2).", 0, 0)
     _hold_depth(text)
     try:
-        tree: Node = _Reader(text).transform(_parser().parse(text))
+        tree: Node = _Reader().transform(_parser().parse(text))
     except UnexpectedInput as error:
         raise _unexpected(text, error) from None
     except VisitError as error:
@@ -103,10 +99,6 @@ def _parser() -> Lark:
 
 class _Reader(Transformer[Token, Any]):
     """Makes nodes of lark's trees."""
-
-    def __init__(self, text: str) -> None:
-        super().__init__()
-        self._text = text
 
     def start(self, parts: list[Any]) -> Node:
         (node,) = parts
