@@ -8,6 +8,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
+from anchorline.client import Client, FormDocument
+
 AXE = (Path(__file__).parents[2] / "node_modules/axe-core/axe.min.js").read_text()
 # Nobody waits so long unless something is wrong, however busy the machine is.
 PATIENCE_MS = 40_000
@@ -56,6 +58,13 @@ def phone(browser) -> Iterator[Page]:
     yield opened
     assert opened.faults == []
     context.close()
+
+
+def publish(stack, document) -> None:
+    """Makes a form of a document and publishes it."""
+    with Client(stack.url, stack.access["server_key"]) as client:
+        client.put_draft(FormDocument.model_validate(document))
+        client.publish(document["key"])
 
 
 @pytest.fixture

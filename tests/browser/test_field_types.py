@@ -3,9 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from anchorline.client import Client
-from anchorline.wire.forms import FormDocument
-from tests.browser.conftest import axe_faults
+from tests.browser.conftest import axe_faults, publish
 
 FORM = {
     "key": "all-types",
@@ -30,9 +28,7 @@ FORM = {
 
 @pytest.fixture(scope="module", autouse=True)
 def published(stack):
-    with Client(stack.url, stack.access["server_key"]) as client:
-        client.put_draft(FormDocument.model_validate(FORM))
-        client.publish("all-types")
+    publish(stack, FORM)
 
 
 @pytest.fixture

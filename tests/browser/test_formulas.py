@@ -3,9 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from anchorline.client import Client
-from anchorline.wire.forms import FormDocument
-from tests.browser.conftest import axe_faults, finder
+from tests.browser.conftest import axe_faults, finder, publish
 
 PARTS = ("number", "street", "town", "postcode")
 FORM = {
@@ -29,9 +27,7 @@ FORM = {
 
 @pytest.fixture(scope="module", autouse=True)
 def published(stack):
-    with Client(stack.url, stack.access["server_key"]) as client:
-        client.put_draft(FormDocument.model_validate(FORM))
-        client.publish("address-line")
+    publish(stack, FORM)
 
 
 def pick(page, text, label, number=0):

@@ -93,7 +93,7 @@ def test_what_is_wrong_with_a_hidden_field_stands_in_nobodys_way(layouts):
         ([text("a", shown_when="bb = 1"), text("b")], "/fields/0/shown_when", "no field “bb”"),
         ([text("a", shown_when="1 +")], "/fields/0/shown_when", "something is missing"),
         ([text("a", type="formula")], "/fields/0/formula", "Write what the field comes to"),
-        ([text("a", formula="1")], "/fields/0/formula", "Only a field of the type formula"),
+        ([text("a", formula="1")], "/fields/0/formula", "only fields of the type formula have it"),
         ([text("a", shown_when="DATE(2026; 1; 1)")], "/fields/0/shown_when", "is yes or no"),
         ([text("a", shown_when="h"), text("h", type="heading")], "/fields/0/shown_when", "“h”"),
         (

@@ -41,10 +41,10 @@ class FieldSchema(RequestSchema):
     )
     options: Annotated[list[FieldOption], Field(max_length=500)] | None = None
     max_length: Annotated[int, Field(ge=1, le=100_000)] | None = None
-    least: float | ShortText | None = Field(
+    least: int | float | ShortText | None = Field(
         default=None, description="The least number, or the first date"
     )
-    most: float | ShortText | None = Field(
+    most: int | float | ShortText | None = Field(
         default=None, description="The greatest number, or the last date"
     )
     decimals: Annotated[int, Field(ge=0, le=10)] | None = Field(

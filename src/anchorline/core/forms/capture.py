@@ -18,7 +18,7 @@ from ..formula import AddressValue
 from ..layouts import Layout, LayoutLibrary, check_components, complete_region
 from ..mapping.fill import fill_slot
 from .address_values import address_value
-from .logic import Worked
+from .logic import Worked, formulas_of
 from .model import Form, Slot
 from .values import Values
 
@@ -78,9 +78,14 @@ def slot_addresses(
     layouts: LayoutLibrary,
     find: FindAddress,
 ) -> dict[str, AddressValue]:
-    """The addresses of all slots as formulas have them, shown or not; faulty ones are none."""
+    """The addresses that formulas speak of, shown or not, as they have them; none if faulty."""
+    wanted = {
+        key for item in form.order for _, f in formulas_of(form.item(item)) for key in f.slots
+    }
     found: dict[str, AddressValue] = {}
     for slot in form.slots:
+        if slot.key not in wanted:
+            continue
         given = inputs.get(slot.key, SlotInput())
         captured, _faults = _capture(form, slot, dict(values), given, layouts, find, needed=False)
         if captured is not None:

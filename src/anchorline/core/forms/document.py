@@ -16,7 +16,7 @@ from ..kinds import SUGGESTION_KINDS
 from ..layouts import LayoutLibrary, unknown_country_detail
 from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule
-from .field_types import FIELD_TYPES
+from .field_types import FIELD_TYPES, SOME_HAVE
 from .formula_reading import with_formulas
 from .model import FORM_KINDS, Field, Form, Option, Slot
 
@@ -117,9 +117,12 @@ class _Reader:
         )
         if kind == "formula" and not entry.get("formula"):
             self._say(f"{pointer}/formula", "Write what the field comes to: = and a formula.")
-        if kind != "formula" and entry.get("formula"):
-            detail = "Only a field of the type formula has one; others are filled by people."
-            self._say(f"{pointer}/formula", detail)
+        for setting in SOME_HAVE:
+            stands = entry.get(setting) is not None and entry.get(setting) is not False
+            if field_type and stands and setting not in field_type.settings:
+                having = [name for name, t in FIELD_TYPES.items() if setting in t.settings]
+                detail = f"Leave it out: only fields of the type {' or '.join(having)} have it."
+                self._say(f"{pointer}/{setting}", detail)
         for setting, detail in field_type.faults(field) if field_type else ():
             self._say(f"{pointer}/{setting}", detail)
         return field

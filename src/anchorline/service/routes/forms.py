@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, NamedTuple
 
+from anchorline.core.address import Address, Components
 from anchorline.core.checking import components_from_text, number_left_over
 from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.forms import Form, Slot, formulas_of, read_form, with_brought_parts
 from anchorline.core.forms.address_values import address_value
 from anchorline.core.formula import to_data
-from anchorline.core.layouts import complete_region
+from anchorline.core.layouts import Layout, complete_region
 from anchorline.core.mapping import fill_slot
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Schema
@@ -149,32 +150,34 @@ def fill_form_slot(request: ApiRequest) -> Schema:
     form, _version = open_form(request, draft=request.query(FormQuery).draft)
     slot = _require_slot(form, request.path["slot"])
     body = request.body(FillRequest)
-    components, notes = _what_to_fill(request, slot, body)
-    picked = _picked(request, body, components)
-    filled = fill_slot(form, slot, components, body.values)
+    source = _what_to_fill(request, slot, body)
+    filled = fill_slot(form, slot, source.components, body.values)
     return FillAnswer(
         values=filled.values,
         cleared=filled.cleared,
-        warnings=[*filled.warnings, *notes],
+        warnings=[*filled.warnings, *source.notes],
         trace=[
             TraceEntry(field=s.field, components=list(s.components), detail=s.detail)
             for s in filled.trace
         ],
-        address=picked,
+        address=source.address,
     )
 
 
-def _picked(
-    request: ApiRequest, body: FillRequest, components: Mapping[str, str]
-) -> FilledAddress | None:
-    if body.address_id is None:
-        return None
-    found = request.services.gazetteer.current().address(body.address_id)
-    if found is None:  # taken out of the reference data in this moment
-        return None
-    address = found[0]
-    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
-    layout = layouts.require(address.country_code)
+class _Source(NamedTuple):
+    """What a slot is filled from.
+
+    Attributes:
+        notes: what in the components does not fit their country's layout.
+        address: of one address that was picked.
+    """
+
+    components: Mapping[str, str]
+    notes: list[str]
+    address: FilledAddress | None = None
+
+
+def _filled_address(address: Address, layout: Layout, components: Components) -> FilledAddress:
     value = address_value(layout, components)
     return FilledAddress(
         components=dict(value.components),
@@ -185,19 +188,19 @@ def _picked(
     )
 
 
-def _what_to_fill(
-    request: ApiRequest, slot: Slot, body: FillRequest
-) -> tuple[Mapping[str, str], list[str]]:
-    """The components to fill from, and what in them does not fit their country's layout."""
+def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source:
+    """What the one source of a request comes to; 422 where it names what there is not."""
     gazetteer = request.services.gazetteer.current()
     layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
     if body.address_id is not None:
         found = gazetteer.address(body.address_id)
         if found is None:
             raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
-        layout = layouts.require(found[0].country_code)
-        components = complete_region(layout, found[0].components)
-        return components, reference_notes(layout, components)
+        address = found[0]
+        layout = layouts.require(address.country_code)
+        components = complete_region(layout, address.components)
+        picked = _filled_address(address, layout, components)
+        return _Source(components, reference_notes(layout, components), picked)
     if body.group_id is not None:
         known = gazetteer.group(body.group_id)
         if known is None:
@@ -205,10 +208,10 @@ def _what_to_fill(
         layout = layouts.require(known["country_code"])
         if body.typed and "number" not in known:
             known["number"] = number_left_over(layout, body.typed, known)
-        return complete_region(layout, known), []
+        return _Source(complete_region(layout, known), [])
     if body.components is not None:
         require_components(body.components, "/components", _extras(request, slot))
-        return body.components, []
+        return _Source(body.components, [])
     country = (body.country_code or slot.only_country or "").upper()
     if not country:
         detail = f"Say of which country this is: one of {', '.join(slot.countries)}."
@@ -216,7 +219,7 @@ def _what_to_fill(
     if country not in slot.countries:
         detail = unknown_name_detail("country of this slot", country, slot.countries)
         raise invalid([Problem("/country_code", detail)])
-    return components_from_text(layouts.require(country), body.typed or ""), []
+    return _Source(components_from_text(layouts.require(country), body.typed or ""), [])
 
 
 def _logic(form: Form) -> FormLogic:

@@ -15,10 +15,11 @@ from . import (
     text,
     yes_no,
 )
-from .registry import FIELD_TYPES, FieldType
+from .registry import FIELD_TYPES, SOME_HAVE, FieldType
 
 __all__ = [
     "FIELD_TYPES",
+    "SOME_HAVE",
     "FieldType",
     "choice",
     "consent",

@@ -48,4 +48,14 @@ def _faults(field: Field) -> list[Fault]:
     return found
 
 
-register(FieldType("date", "Date", "A day, perhaps within limits.", _read, DATE, faults=_faults))
+register(
+    FieldType(
+        "date",
+        "Date",
+        "A day, perhaps within limits.",
+        _read,
+        DATE,
+        faults=_faults,
+        settings=("least", "most"),
+    )
+)

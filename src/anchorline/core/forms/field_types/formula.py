@@ -9,5 +9,6 @@ register(
         "Worked out from other fields and addresses.",
         read_nothing,
         TEXT | NUMBER | YES_NO | DATE,
+        settings=("formula", "unit", "hidden"),
     )
 )

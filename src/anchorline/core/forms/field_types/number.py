@@ -3,6 +3,7 @@
 import math
 from decimal import Decimal
 
+from ...counting import counted
 from ..model import Field
 from .registry import NUMBER, Fault, FieldType, Read, register
 
@@ -35,7 +36,7 @@ def _outside(field: Field, number: float) -> str:
     ):
         if field.decimals == 0:
             return "Give a whole number here."
-        return f"Give at most {field.decimals} digits after the point."
+        return f"Give at most {counted(field.decimals, 'digit')} after the point."
     return ""
 
 
@@ -60,6 +61,6 @@ def _faults(field: Field) -> list[Fault]:
 register(
     FieldType(
         "number", "Number", "A number, perhaps with limits and a unit.", _read, NUMBER,
-        faults=_faults,
+        faults=_faults, settings=("least", "most", "decimals", "unit"),
     )
 )  # fmt: skip

@@ -34,6 +34,7 @@ class FieldType:
         longest: characters that it takes where its field does not say.
         faults: from a field to what its settings have wrong: the setting, and a sentence.
         always_needed: whether it must be filled wherever it is shown.
+        settings: those of SOME_HAVE that have a meaning for it.
     """
 
     name: str
@@ -44,6 +45,7 @@ class FieldType:
     longest: int | None = None
     faults: Callable[[Field], list[Fault]] = _nothing_wrong
     always_needed: bool = False
+    settings: tuple[str, ...] = ()
 
     @property
     def holds_value(self) -> bool:
@@ -51,6 +53,8 @@ class FieldType:
         return bool(self.kinds)
 
 
+# Settings that mean something for some types alone; on others they are refused.
+SOME_HAVE = ("least", "most", "decimals", "unit", "formula", "hidden")
 FIELD_TYPES: dict[str, FieldType] = {}
 
 

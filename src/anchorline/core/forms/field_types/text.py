@@ -2,4 +2,4 @@
 
 from .registry import TEXT, FieldType, read_text, register
 
-register(FieldType("text", "Text", "One line: a name, a number of a piano.", read_text, TEXT, 200))
+register(FieldType("text", "Text", "One line: a name, a reference.", read_text, TEXT, 200))
