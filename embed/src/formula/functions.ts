@@ -69,6 +69,7 @@ const TEXTS: Record<string, Rule> = {
   SEARCH: (part, text, start) => texts.place(part, text, start, true),
   REPT: texts.repeated,
   EXACT: (one, other) => one === other,
+  CHOSEN: texts.chosen,
   CONCATENATE: (...all) => texts.held(all.join("")),
   VALUE: toNumber,
   TEXT: (value, form) => {

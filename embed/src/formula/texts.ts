@@ -62,3 +62,8 @@ export function repeated(text: string, times: number): Value {
   if (characters(text).length * floor(times) > MOST_CHARACTERS) return new Problem("too-long");
   return text.repeat(floor(times));
 }
+
+export function chosen(choices: string, option: string): Value {
+  const bare = (text: string): string => folded(text.replace(/^ +| +$/g, ""));
+  return choices.split(",").map(bare).includes(bare(option));
+}

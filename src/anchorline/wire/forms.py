@@ -10,13 +10,21 @@ from pydantic import Discriminator, Field, Tag, model_validator
 from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
 from .formulas import FormLogic, FormulaText
 
-Value = str | int | float | bool | None
+Value = str | int | float | bool | list[ShortText] | None
 Values = Annotated[
     dict[Annotated[str, Field(max_length=64)], Value],
     Field(max_length=500, description="Values by the fields' keys"),
 ]
 
 
+LanguageTag = Annotated[
+    str,
+    Field(
+        max_length=35,
+        pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$",
+        description="BCP 47: de, pt-BR",
+    ),
+]
 _SHOWN = "Shown only while this formula is yes"
 _REQUIRED = "Must be filled while this formula is yes"
 
@@ -61,6 +69,12 @@ class FieldSchema(RequestSchema):
     hidden: bool = Field(
         default=False, description="Of the type formula: worked out without being seen"
     )
+    default: Value = Field(default=None, description="What stands in it at first, as it is kept")
+    columns: Annotated[int, Field(ge=1, le=2)] | None = Field(
+        default=None, description="Of a page or section: how many it has beside each other"
+    )
+    foldable: bool = Field(default=False, description="Of a section: whether it can be folded")
+    folded: bool = Field(default=False, description="Of a foldable section: whether it is at first")
     component: ShortText | None = None
 
 
@@ -134,6 +148,28 @@ _DOCUMENT = {
 }
 
 
+class ItemTranslation(RequestSchema):
+    """What a field or slot says in another language; what is left out stays as it is."""
+
+    label: ShortText | None = None
+    help: Text | None = None
+    placeholder: ShortText | None = None
+    options: Annotated[
+        dict[ShortText, ShortText], Field(max_length=500, description="Labels by value")
+    ] = {}
+
+
+class Translation(RequestSchema):
+    """What a form says in another language."""
+
+    title: ShortText | None = None
+    intro: Text | None = None
+    thanks: Text | None = None
+    items: Annotated[
+        dict[Key, ItemTranslation], Field(max_length=1000, description="By the keys")
+    ] = {}
+
+
 class FormDocument(RequestSchema):
     """A form as it is written down."""
 
@@ -141,6 +177,17 @@ class FormDocument(RequestSchema):
     key: Key
     kind: Literal["record", "web"]
     title: Annotated[ShortText, Field(min_length=1)]
+    style: Literal["whole", "pages", "questions"] = Field(
+        default="whole",
+        description="Filled all at once, page by page, or one question at a time",
+    )
+    keeps_hidden: bool = Field(
+        default=False, description="Whether what is hidden is kept with a record all the same"
+    )
+    language: LanguageTag | None = Field(
+        default=None, description="That it is written in; left out: en"
+    )
+    translations: Annotated[dict[LanguageTag, Translation], Field(max_length=30)] = {}
     intro: Text | None = None
     thanks: Text | None = None
     fields: Annotated[list[FormEntry], Field(max_length=500)] = []

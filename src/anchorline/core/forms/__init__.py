@@ -8,17 +8,18 @@ a form the fields that they bring.
 """
 
 from .capture import Captured, SlotInput
-from .document import read_form
+from .document import read_form, read_unfinished
 from .field_types import FIELD_TYPES, FieldType
 from .layout_fit import fit_problems, with_brought_parts
 from .logic import Worked, formulas_of, work_out
-from .model import FORM_KINDS, Field, Form, Option, Slot
+from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
 from .submission import Submission, check_submission
 from .upgrade import upgraded
 
 __all__ = [
     "FIELD_TYPES",
     "FORM_KINDS",
+    "FORM_STYLES",
     "Captured",
     "Field",
     "FieldType",
@@ -32,6 +33,7 @@ __all__ = [
     "fit_problems",
     "formulas_of",
     "read_form",
+    "read_unfinished",
     "upgraded",
     "with_brought_parts",
     "work_out",

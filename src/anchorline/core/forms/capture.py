@@ -122,11 +122,14 @@ def capture_slots(
     ]
     captured: list[Captured] = []
     for slot in form.slots:
-        if slot.key not in worked.shown:
+        is_shown = slot.key in worked.shown
+        if not is_shown and not (form.keeps_hidden and slot.key in inputs):
             continue
         given = inputs.get(slot.key, SlotInput())
         needed = slot.key in worked.needed
         one, faults = _capture(form, slot, values, given, layouts, find, needed=needed)
+        if not is_shown:  # nobody could mend it: what is wrong with it is left as it is
+            faults = []
         problems += faults
         if one is not None:
             captured.append(one)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..address import COMPONENTS
@@ -18,7 +19,8 @@ from ..mapping.changes import CHANGES
 from ..mapping.rules import Rule
 from .field_types import FIELD_TYPES, SOME_HAVE
 from .formula_reading import with_formulas
-from .model import FORM_KINDS, Field, Form, Option, Slot
+from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
+from .translations import translation_problems
 
 _KEY = re.compile(r"[a-z][a-z0-9_-]{0,63}")
 Document = Mapping[str, Any]
@@ -30,11 +32,20 @@ def read_form(document: Document, layouts: LayoutLibrary) -> Form:
     Raises:
         DocumentError: with every problem found, each with a pointer into the document.
     """
+    form, problems = read_unfinished(document, layouts)
+    if problems:
+        raise DocumentError(f"form {document.get('key', '')}", problems)
+    return form
+
+
+def read_unfinished(document: Document, layouts: LayoutLibrary) -> tuple[Form, list[Problem]]:
+    """A form as far as its document can be read, and what is wrong with it.
+
+    What is unknown in it is left out of the form: formulas that cannot be, rules that lead nowhere.
+    """
     reader = _Reader(layouts)
     form = reader.form(document)
-    if reader.problems:
-        raise DocumentError(f"form {document.get('key', '')}", reader.problems)
-    return form
+    return form, reader.problems
 
 
 class _Reader:
@@ -47,6 +58,8 @@ class _Reader:
     def form(self, document: Document) -> Form:
         self._key(document["key"], "/key")
         self._one_of("kind of form", document["kind"], FORM_KINDS, "/kind")
+        style = document.get("style") or "whole"
+        self._one_of("style", style, FORM_STYLES, "/style")
         slots = {
             slot["key"]: self._slot(slot, f"/slots/{index}")
             for index, slot in enumerate(document.get("slots", ()))
@@ -58,13 +71,17 @@ class _Reader:
             intro=document.get("intro") or "",
             thanks=document.get("thanks") or "",
             items=tuple(self._items(document.get("fields", ()), slots)),
+            style=style,
+            keeps_hidden=bool(document.get("keeps_hidden")),
         )
-        self._distinct_keys(form, document)
-        if not self.problems:  # what formulas speak of is there, and once
+        if self._distinct_keys(form, document):  # what formulas speak of is there once
+            self.problems += translation_problems(form, document)
             form, problems = with_formulas(form, document)
             self.problems += problems
-        self._mapping_targets(document, [f.key for f in form.all_fields()])
-        return form
+        keys = [f.key for f in form.all_fields()]
+        self._mapping_targets(document, keys)
+        items = tuple(_that_lead_somewhere(item, keys) for item in form.items)
+        return replace(form, items=items) if items != form.items else form
 
     def _items(
         self, entries: Sequence[Document], slots: Mapping[str, Slot]
@@ -92,12 +109,12 @@ class _Reader:
         if component is not None:
             self._one_of("component", component, COMPONENTS, f"{pointer}/component")
         label = entry.get("label") or ""
-        if not label and component is None and kind != "hidden":
-            self._say(f"{pointer}/label", "Give the field a label, so that people know it.")
         options = tuple(
             Option(o["value"], o.get("label") or o["value"]) for o in entry.get("options") or ()
         )
         field_type = FIELD_TYPES.get(kind)
+        if not label and component is None and field_type is not None and field_type.needs_label:
+            self._say(f"{pointer}/label", "Give the field a label, so that people know it.")
         field = Field(
             key=key,
             type=kind,
@@ -112,20 +129,38 @@ class _Reader:
             decimals=entry.get("decimals"),
             unit=entry.get("unit") or "",
             hidden=bool(entry.get("hidden")),
+            columns=entry.get("columns"),
+            foldable=bool(entry.get("foldable")),
+            folded=bool(entry.get("folded")),
             component=component,
             slot=slot,
         )
         if kind == "formula" and not entry.get("formula"):
             self._say(f"{pointer}/formula", "Write what the field comes to: = and a formula.")
         for setting in SOME_HAVE:
-            stands = entry.get(setting) is not None and entry.get(setting) is not False
+            value = entry.get(setting)
+            stands = value is not None and value is not False and value != []
             if field_type and stands and setting not in field_type.settings:
                 having = [name for name, t in FIELD_TYPES.items() if setting in t.settings]
                 detail = f"Leave it out: only fields of the type {' or '.join(having)} have it."
                 self._say(f"{pointer}/{setting}", detail)
         for setting, detail in field_type.faults(field) if field_type else ():
             self._say(f"{pointer}/{setting}", detail)
-        return field
+        return self._with_default(field, entry.get("default"), pointer)
+
+    def _with_default(self, field: Field, default: object, pointer: str) -> Field:
+        """A field with what stands in it at first."""
+        field_type = FIELD_TYPES.get(field.type)
+        if field_type is None or default in (None, "", []):
+            return field
+        if not field_type.is_filled or field_type.always_needed:
+            detail = f"Leave it out: nothing can stand in a {field_type.title.lower()} at first."
+            self._say(f"{pointer}/default", detail)
+            return field
+        value, fault = field_type.read(field, default)
+        if fault:
+            self._say(f"{pointer}/default", fault)
+        return replace(field, default=None if fault else value)
 
     def _slot(self, entry: Document, pointer: str) -> Slot:
         self._key(entry["key"], f"{pointer}/key")
@@ -143,7 +178,7 @@ class _Reader:
         return Slot(
             key=entry["key"],
             label=entry["label"],
-            countries=countries,
+            countries=tuple(code for code in countries if code in codes),
             country=country,
             kinds=tuple(entry.get("kinds") or ()),
             required=entry.get("required", True) is not False,
@@ -171,13 +206,14 @@ class _Reader:
             changes=tuple(entry.get("changes") or ()),
         )
 
-    def _distinct_keys(self, form: Form, document: Document) -> None:
+    def _distinct_keys(self, form: Form, document: Document) -> bool:
         counted: dict[str, int] = {}
         for key in [f.key for f in form.all_fields()] + [s["key"] for s in _slots(document)]:
             counted[key] = counted.get(key, 0) + 1
         for key, times in counted.items():
             if times > 1:
                 self._say("/fields", f"The key {key!r} is used {times} times; keys must differ.")
+        return all(times == 1 for times in counted.values())
 
     def _mapping_targets(self, document: Document, keys: Sequence[str]) -> None:
         for s, slot in enumerate(_slots(document)):
@@ -203,6 +239,20 @@ class _Reader:
 
     def _say(self, pointer: str, detail: str) -> None:
         self.problems.append(Problem(pointer, detail))
+
+
+def _that_lead_somewhere(item: Field | Slot, keys: Sequence[str]) -> Field | Slot:
+    """A slot without the rules that no field can follow."""
+    if not isinstance(item, Slot):
+        return item
+    rules = tuple(
+        rule
+        for rule in item.mapping
+        if rule.into in keys
+        and set(rule.components) <= set(COMPONENTS)
+        and set(rule.changes) <= set(CHANGES)
+    )
+    return replace(item, mapping=rules) if rules != item.mapping else item
 
 
 def _slots(document: Document) -> Sequence[Document]:

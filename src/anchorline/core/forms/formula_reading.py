@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -66,14 +66,18 @@ class _FormulaReader:
         self._parsed: dict[str, dict[str, Parsed]] = {}
         self._kinds: dict[str, frozenset[str]] = {}
         for key, item in self._items.items():
-            if isinstance(item, Field) and FIELD_TYPES[item.type].holds_value:
-                self._kinds[key] = FIELD_TYPES[item.type].kinds
+            if not isinstance(item, Field):
+                continue
+            field_type = FIELD_TYPES.get(item.type)
+            if field_type is None or field_type.holds_value:
+                self._kinds[key] = field_type.kinds if field_type else _ANY
 
     def read(self) -> Form:
         """The form with its formulas; what is wrong is in `problems`."""
         for key, texts in self._written.items():
             self._parsed[key] = {s: p for s, w in texts.items() if (p := self._parse(w))}
         order = self._order()
+        self._look_ahead(order)
         found: dict[str, dict[str, Formula]] = {}
         for key in order:
             item = self._items[key]
@@ -92,25 +96,48 @@ class _FormulaReader:
             return None
 
     def _order(self) -> list[str]:
-        known = {key.upper(): key for key in self._items}
         needs: dict[str, list[str]] = {}
-        for key, item in self._items.items():
-            names = {
-                name.upper()
-                for parsed in self._parsed.get(key, {}).values()
-                for name in fields_of(parsed.tree)
-            }
-            needs[key] = [known[name] for name in sorted(names) if name in known]
-            if isinstance(item, Field) and item.slot is not None:
-                needs[key].append(item.slot)
+        for key in self._items:
+            names = [n for p in self._parsed.get(key, {}).values() for n in self._names(p)]
+            needs[key] = [*sorted(names), *self._form.within(key)]
         try:
             return in_order(needs)
         except CircleError as error:
             circle = " → ".join(f"“{self._label(key)}”" for key in error.circle)
-            first = next(iter(self._written[error.circle[0]].values()), None)
+            written = [w for key in error.circle for w in self._written.get(key, {}).values()]
+            first = next(iter(written), None)
             detail = f"These depend on each other: {circle}. Take one of these formulas out."
             self.problems.append(Problem(first.pointer if first else "/fields", detail))
             return list(self._items)
+
+    def _names(self, parsed: Parsed) -> list[str]:
+        """Keys of the fields and slots that a formula speaks of."""
+        known = {key.upper(): key for key in self._items}
+        names = (known.get(name.upper()) for name in fields_of(parsed.tree))
+        return [name for name in names if name is not None]
+
+    def _look_ahead(self, order: Sequence[str]) -> None:
+        """Refuses conditions on what stands on a later page than what they decide."""
+        pages, page = {}, 0
+        for item in self._form.items:
+            page += isinstance(item, Field) and item.type == "page"
+            for key in (item.key, *(p.key for p in getattr(item, "parts", ()))):
+                pages[key] = page
+        # A formula field is known as soon as what it is worked out from is.
+        known_from = dict(pages)
+        for key in order:
+            for setting, parsed in self._parsed.get(key, {}).items():
+                names = self._names(parsed)
+                if setting == "formula":
+                    known_from[key] = max((known_from[name] for name in names), default=0)
+                    continue
+                later = next((name for name in names if known_from[name] > pages[key]), None)
+                if later is not None:
+                    detail = (
+                        f"This asks for “{self._label(later)}”, which is filled on a later page. "
+                        "Move one of them, or ask for something that is known by then."
+                    )
+                    self.problems.append(Problem(self._written[key][setting].pointer, detail))
 
     def _label(self, key: str) -> str:
         return getattr(self._items[key], "label", "") or key

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from ..formula import AddressValue, Date, Formula, Given, Value, evaluate
 from ..formula.json_values import to_plain
 from ..formula.values import to_date, to_yes_no
+from .field_types.choices import BETWEEN
 from .field_types.registry import DATE, FIELD_TYPES
 from .model import Field, Form, Slot
 
@@ -50,8 +51,8 @@ def work_out(
     given = Given(values, addresses, current_day)
     for key in form.order:
         item = form.item(key)
-        slot = item.slot if isinstance(item, Field) else None
-        if (slot is not None and slot not in shown) or not _holds(item.shown_when, given, True):
+        is_within = all(other in shown for other in form.within(key))
+        if not is_within or not _holds(item.shown_when, given, True):
             continue
         shown.add(key)
         if isinstance(item, Slot):
@@ -76,6 +77,8 @@ def as_formula_value(field: Field, value: object) -> Value:
     """A kept value as formulas have it."""
     if value is None or value == "":
         return None
+    if isinstance(value, list):
+        return BETWEEN.join(value) or None
     if FIELD_TYPES[field.type].kinds == DATE:
         date = to_date(str(value))
         return date if isinstance(date, Date) else None

@@ -9,6 +9,8 @@ from ..formula import Formula
 from ..mapping.rules import Rule
 
 FORM_KINDS: tuple[str, ...] = ("record", "web")
+# How a form is filled: all at once, page by page, or one question at a time.
+FORM_STYLES: tuple[str, ...] = ("whole", "pages", "questions")
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,7 +23,7 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """One input.
+    """One input, or what stands between inputs: a heading, a note, a page or section that begins.
 
     Attributes:
         key: unique in the form.
@@ -39,6 +41,10 @@ class Field:
         required_when: when it must be filled although `required` does not say so.
         formula: of a formula field: what it comes to.
         hidden: of a formula field: whether it is worked out without being seen.
+        default: what stands in it at first, as it is kept; None for nothing.
+        columns: of a page or section: how many it has beside each other.
+        foldable: of a section: whether it can be folded away.
+        folded: of a foldable section: whether it is at first.
         component: for a part: the component it stands for, or None.
         slot: for a part: the key of the slot that brings it, or None.
     """
@@ -59,6 +65,10 @@ class Field:
     required_when: Formula | None = None
     formula: Formula | None = None
     hidden: bool = False
+    default: object = None
+    columns: int | None = None
+    foldable: bool = False
+    folded: bool = False
     component: str | None = None
     slot: str | None = None
 
@@ -111,6 +121,8 @@ class Form:
         thanks: what is shown after a record was made.
         items: fields and slots in the order on the form.
         order: keys of all fields and slots, each after those that its formulas speak of.
+        style: one of FORM_STYLES.
+        keeps_hidden: whether what is hidden is kept with a record all the same.
     """
 
     key: str
@@ -120,11 +132,30 @@ class Form:
     thanks: str
     items: tuple[Field | Slot, ...]
     order: tuple[str, ...] = ()
+    style: str = "whole"
+    keeps_hidden: bool = False
     _items: dict[str, Field | Slot] = field(init=False, repr=False, compare=False)
+    _within: dict[str, tuple[str, ...]] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
-        items: dict[str, Field | Slot] = {slot.key: slot for slot in self.slots}
-        object.__setattr__(self, "_items", items | {f.key: f for f in self.all_fields()})
+        items: dict[str, Field | Slot] = {}
+        within: dict[str, tuple[str, ...]] = {}
+        page: tuple[str, ...] = ()
+        section: tuple[str, ...] = ()
+        for item in self.items:
+            items[item.key] = item
+            if isinstance(item, Slot):
+                items |= {part.key: part for part in item.parts}
+                within |= {part.key: (*page, *section, item.key) for part in item.parts}
+            elif item.type == "page":
+                page, section = (item.key,), ()
+                continue
+            elif item.type == "section":
+                within[item.key], section = page, (item.key,)
+                continue
+            within[item.key] = (*page, *section)
+        object.__setattr__(self, "_items", items)
+        object.__setattr__(self, "_within", within)
         known = [key for key in self.order if key in self._items]
         later = [key for key in self._items if key not in self.order]
         object.__setattr__(self, "order", (*known, *later))
@@ -141,6 +172,10 @@ class Form:
                 yield from item.parts
             else:
                 yield item
+
+    def within(self, key: str) -> tuple[str, ...]:
+        """Keys of the page, section and slot that something stands in, the outermost first."""
+        return self._within.get(key, ())
 
     def item(self, key: str) -> Field | Slot:
         """The field or slot with a key; KeyError where there is none."""

@@ -38,8 +38,8 @@ def check_values(
 ) -> tuple[Values, list[Problem]]:
     """The values to keep, and the problems, with pointers below `/values`.
 
-    Values of fields that are not shown are left out; formulas are as they were worked out here,
-    whatever was sent.
+    Values of fields that are not shown are left out, unless the form keeps them; formulas are as
+    they were worked out here, whatever was sent.
 
     Args:
         typed: as it was sent.
@@ -54,7 +54,11 @@ def check_values(
     ]
     kept: Values = {}
     for item in form.all_fields():
-        if item.key not in worked.shown or not FIELD_TYPES[item.type].holds_value:
+        if not FIELD_TYPES[item.type].holds_value:
+            continue
+        if item.key not in worked.shown:
+            if form.keeps_hidden and item.key in read:
+                kept[item.key] = read[item.key]
             continue
         value = as_kept(worked.values.get(item.key)) if item.formula else read.get(item.key)
         if item.key in faults:

@@ -2,6 +2,7 @@
 
 from . import (
     choice,
+    choices,
     consent,
     date,
     email,
@@ -11,7 +12,9 @@ from . import (
     long_text,
     note,
     number,
+    page,
     phone,
+    section,
     text,
     yes_no,
 )
@@ -22,6 +25,7 @@ __all__ = [
     "SOME_HAVE",
     "FieldType",
     "choice",
+    "choices",
     "consent",
     "date",
     "email",
@@ -31,7 +35,9 @@ __all__ = [
     "long_text",
     "note",
     "number",
+    "page",
     "phone",
+    "section",
     "text",
     "yes_no",
 ]

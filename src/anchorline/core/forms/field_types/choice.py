@@ -26,6 +26,12 @@ def option_faults(field: Field) -> list[Fault]:
 
 register(
     FieldType(
-        "choice", "Choice of one", "One of several options.", _read, TEXT, faults=option_faults
+        "choice",
+        "Choice of one",
+        "One of several options.",
+        _read,
+        TEXT,
+        faults=option_faults,
+        settings=("options",),
     )
 )

@@ -35,6 +35,7 @@ class FieldType:
         faults: from a field to what its settings have wrong: the setting, and a sentence.
         always_needed: whether it must be filled wherever it is shown.
         settings: those of SOME_HAVE that have a meaning for it.
+        needs_label: whether people have to be told what it is.
     """
 
     name: str
@@ -46,15 +47,25 @@ class FieldType:
     faults: Callable[[Field], list[Fault]] = _nothing_wrong
     always_needed: bool = False
     settings: tuple[str, ...] = ()
+    needs_label: bool = True
 
     @property
     def holds_value(self) -> bool:
         """Whether anything is kept of it."""
         return bool(self.kinds)
 
+    @property
+    def is_filled(self) -> bool:
+        """Whether people give its value."""
+        return self.holds_value and "formula" not in self.settings
+
 
 # Settings that mean something for some types alone; on others they are refused.
-SOME_HAVE = ("least", "most", "decimals", "unit", "formula", "hidden")
+SOME_HAVE = (
+    "options", "least", "most", "decimals", "unit", "formula", "hidden", "columns", "foldable",
+    "folded",
+)  # fmt: skip
+MOST_COLUMNS = 2
 FIELD_TYPES: dict[str, FieldType] = {}
 
 
@@ -76,6 +87,13 @@ def read_text(field: Field, value: object, *, lines: bool = False) -> Read:
     if field.max_length is not None and len(text) > field.max_length:
         return None, f"This is {len(text)} characters long; at most {field.max_length} fit."
     return text, ""
+
+
+def column_faults(field: Field) -> list[Fault]:
+    """What is wrong with the columns of a page or section."""
+    if field.columns is not None and not 1 <= field.columns <= MOST_COLUMNS:
+        return [("columns", "There are one or two columns; on a phone always one.")]
+    return []
 
 
 def read_nothing(_field: Field, _value: object) -> Read:

@@ -204,3 +204,14 @@ def _value(text: Value) -> Value:
 def _text(value: Value, form: str) -> Value:
     found = written(value, form)
     return _held(found) if isinstance(found, str) else found
+
+
+@function(
+    "CHOSEN",
+    [needed("choices", TEXT), needed("option", TEXT)],
+    YES_NO,
+    "Whether an option of a choice of several is chosen.",
+    ('CHOSEN("tuning, repair"; "repair")', "yes"),
+)
+def _chosen(choices: str, option: str) -> Value:
+    return folded(option.strip(" ")) in [folded(one.strip(" ")) for one in choices.split(",")]
