@@ -195,7 +195,7 @@ export interface components {
         DryRunAnswer: {
             label: string;
             values: {
-                [key: string]: string | number | boolean | null;
+                [key: string]: string | number | boolean | string[] | null;
             };
             labels: {
                 [key: string]: string;
@@ -328,6 +328,26 @@ export interface components {
              * @default false
              */
             hidden: boolean;
+            /**
+             * @description What stands in it at first, as it is kept
+             * @default null
+             */
+            default: string | number | boolean | string[] | null;
+            /**
+             * @description Of a page or section: how many it has beside each other
+             * @default null
+             */
+            columns: number | null;
+            /**
+             * @description Of a section: whether it can be folded
+             * @default false
+             */
+            foldable: boolean;
+            /**
+             * @description Of a foldable section: whether it is at first
+             * @default false
+             */
+            folded: boolean;
             /** @default null */
             component: string | null;
         };
@@ -374,7 +394,7 @@ export interface components {
              * @default {}
              */
             values: {
-                [key: string]: string | number | boolean | null;
+                [key: string]: string | number | boolean | string[] | null;
             };
         };
         /** @description The address that a fill was made from, as formulas have it. */
@@ -415,6 +435,26 @@ export interface components {
             /** @enum {string} */
             kind: "record" | "web";
             title: string;
+            /**
+             * @description Filled all at once, page by page, or one question at a time
+             * @default whole
+             * @enum {string}
+             */
+            style: "whole" | "pages" | "questions";
+            /**
+             * @description Whether what is hidden is kept with a record all the same
+             * @default false
+             */
+            keeps_hidden: boolean;
+            /**
+             * @description That it is written in; left out: en
+             * @default null
+             */
+            language: string | null;
+            /** @default {} */
+            translations: {
+                [key: string]: components["schemas"]["Translation"];
+            };
             /** @default null */
             intro: string | null;
             /** @default null */
@@ -502,6 +542,22 @@ export interface components {
             /** @description What was looked for; … marks an unfinished word */
             tokens: string[];
             found: number;
+        };
+        /** @description What a field or slot says in another language; what is left out stays as it is. */
+        ItemTranslation: {
+            /** @default null */
+            label: string | null;
+            /** @default null */
+            help: string | null;
+            /** @default null */
+            placeholder: string | null;
+            /**
+             * @description Labels by value
+             * @default {}
+             */
+            options: {
+                [key: string]: string;
+            };
         };
         /** @description Work on a dataset, as it stands. */
         JobAnswer: {
@@ -912,7 +968,7 @@ export interface components {
             made_at: string;
             made_by: string;
             values: {
-                [key: string]: string | number | boolean | null;
+                [key: string]: string | number | boolean | string[] | null;
             };
             /** @description What the form calls the fields, by their keys */
             labels: {
@@ -936,7 +992,7 @@ export interface components {
              * @default {}
              */
             values: {
-                [key: string]: string | number | boolean | null;
+                [key: string]: string | number | boolean | string[] | null;
             };
             /** @default {} */
             slots: {
@@ -1165,6 +1221,22 @@ export interface components {
             interpretations: components["schemas"]["InterpretationSchema"][];
             rows: components["schemas"]["WorthSchema"][];
         };
+        /** @description What a form says in another language. */
+        Translation: {
+            /** @default null */
+            title: string | null;
+            /** @default null */
+            intro: string | null;
+            /** @default null */
+            thanks: string | null;
+            /**
+             * @description By the keys
+             * @default {}
+             */
+            items: {
+                [key: string]: components["schemas"]["ItemTranslation"];
+            };
+        };
         /** @description Where an address is. */
         TriedFacts: {
             /** @default null */
@@ -1284,6 +1356,7 @@ export type FormulaSlot = components['schemas']['FormulaSlot'];
 export type FormulaValue = components['schemas']['FormulaValue'];
 export type FunctionExample = components['schemas']['FunctionExample'];
 export type InterpretationSchema = components['schemas']['InterpretationSchema'];
+export type ItemTranslation = components['schemas']['ItemTranslation'];
 export type JobAnswer = components['schemas']['JobAnswer'];
 export type LayoutAnswer = components['schemas']['LayoutAnswer'];
 export type LayoutComponentSchema = components['schemas']['LayoutComponentSchema'];
@@ -1335,6 +1408,7 @@ export type Suggestions = components['schemas']['Suggestions'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];
 export type TraceSchema = components['schemas']['TraceSchema'];
+export type Translation = components['schemas']['Translation'];
 export type TriedFacts = components['schemas']['TriedFacts'];
 export type TriedSlot = components['schemas']['TriedSlot'];
 export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];

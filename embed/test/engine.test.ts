@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import { FinderEngine, PAUSE_MS, type Question, SLOW_MS } from "../src/finder/engine";
+import { ENGLISH } from "../src/words";
 import type { Suggestion, Suggestions } from "../src/service";
 
 const row = (label: string, count = 1): Suggestion => ({
@@ -91,7 +92,7 @@ describe("the finder's engine", () => {
   });
 
   it("takes a group with all that was typed, before it was opened and inside it", async () => {
-    const settings = { takesGroups: true, looksElsewhere: false, elsewhereNote: "" };
+    const settings = { takesGroups: true, looksElsewhere: false, elsewhereNote: "", words: ENGLISH };
     engine = new FinderEngine(
       service.ask, () => undefined, (r, typed) => picked.push([r.id, typed]), () => settings,
     );
@@ -111,7 +112,7 @@ describe("the finder's engine", () => {
   });
 
   it("looks in other countries where the chosen one has nothing, and says so", async () => {
-    const settings = { takesGroups: false, looksElsewhere: true, elsewhereNote: "Not in Here." };
+    const settings = { takesGroups: false, looksElsewhere: true, elsewhereNote: "Not in Here.", words: ENGLISH };
     engine = new FinderEngine(service.ask, () => undefined, () => undefined, () => settings);
     engine.type("rue");
     await pause();

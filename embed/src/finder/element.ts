@@ -20,21 +20,21 @@ import {
   connectionOf,
 } from "../service";
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
+import { ENGLISH, type Words, wordsOf } from "../words";
 import { FinderEngine, type Question } from "./engine";
 import type { FinderState, Option, Status } from "./state";
 import { finderStyle } from "./style";
 
-const ANNOUNCED: Record<Status, (state: FinderState) => string> = {
+const ANNOUNCED: Record<Status, (state: FinderState, words: Words) => string> = {
   idle: () => "",
   waiting: () => "",
-  slow: () => "Still looking. You can also type the address in yourself.",
-  ready: (state) => {
-    const count = state.rows.length;
-    const counted = `${count} ${count === 1 ? "suggestion" : "suggestions"}; arrow keys to choose.`;
+  slow: (_, words) => words.say("stillLooking"),
+  ready: (state, words) => {
+    const counted = words.say("suggestions", { count: state.rows.length });
     return state.note ? `${state.note} ${counted}` : counted;
   },
-  empty: () => "Nothing found: type it in yourself.",
-  failed: () => "The address lookup does not answer. Type the address in yourself.",
+  empty: (_, words) => words.say("nothingFound"),
+  failed: (_, words) => words.say("lookupSilent"),
 };
 
 const ATTRIBUTES = [
@@ -56,6 +56,8 @@ export class FinderElement extends HTMLElement {
   static observedAttributes = ["label"];
   /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
   connection: Connection | null = null;
+  /** In which language it speaks; found from the page's where a form does not say. */
+  words: Words | null = null;
 
   private readonly input = make("input", {
     id: "input",
@@ -81,7 +83,6 @@ export class FinderElement extends HTMLElement {
   private readonly byHand = make(
     "button",
     { type: "button", class: "by-hand" },
-    "Type the address in myself",
   );
   private shownStatus: Status = "idle";
   private readonly engine = new FinderEngine(
@@ -91,7 +92,8 @@ export class FinderElement extends HTMLElement {
     () => ({
       takesGroups: this.hasAttribute("takes-groups"),
       looksElsewhere: Boolean(this.getAttribute("elsewhere")),
-      elsewhereNote: `Not found in ${this.countryNames(this.getAttribute("country"))}.`,
+      elsewhereNote: this.spoken.say("notFoundIn", { country: this.countryNames(this.getAttribute("country")) }),
+      words: this.spoken,
     }),
   );
 
@@ -103,6 +105,7 @@ export class FinderElement extends HTMLElement {
       warnOnce(this, "it needs “access”, a browser key of the service.");
     }
     this.nameIt();
+    if (!this.words) void this.learnWords();
     const box = make("div", { class: "box" }, this.input, this.popup);
     const footer = make("div", { class: "footer" }, this.status, this.byHand);
     root.append(this.caption, box, this.problem, footer);
@@ -160,14 +163,26 @@ export class FinderElement extends HTMLElement {
     this.input.focus();
   }
 
+  private get spoken(): Words {
+    return this.words ?? ENGLISH;
+  }
+
+  /** Speaks as the page around it does, as soon as its words are there. */
+  private async learnWords(): Promise<void> {
+    this.words = await wordsOf(this.closest("[lang]")?.getAttribute("lang") || "en");
+    this.nameIt();
+  }
+
   private countryNames(codes: string | null): string {
-    const names = new Intl.DisplayNames(["en"], { type: "region" });
+    const names = new Intl.DisplayNames([this.spoken.language], { type: "region" });
     return (codes ?? "").split(",").filter(Boolean).map((code) => names.of(code) ?? code).join(", ");
   }
 
   private nameIt(): void {
-    this.caption.textContent = this.getAttribute("label") ?? "Find the address";
-    nameList(this.list, this.caption.textContent);
+    const label = this.getAttribute("label") ?? this.spoken.say("findAddress");
+    this.caption.textContent = label;
+    this.byHand.textContent = this.spoken.say("byHand");
+    this.list.setAttribute("aria-label", this.spoken.say("suggestionsFor", { label }));
   }
 
   /** A whole address, for one's own inputs: `await finder.address(event.detail.id)`. */
@@ -230,7 +245,7 @@ export class FinderElement extends HTMLElement {
 
   private announce(state: FinderState): void {
     if (state.status === "waiting") return; // what was said holds until there is an answer
-    const text = ANNOUNCED[state.status](state);
+    const text = ANNOUNCED[state.status](state, this.spoken);
     if (this.status.textContent !== text) this.status.textContent = text;
     this.status.classList.toggle("quiet", state.status === "ready");
     if (state.status !== this.shownStatus) {
@@ -256,15 +271,14 @@ export class FinderElement extends HTMLElement {
   }
 
   private rowContent(option: Option): Node[] {
-    if (option.type === "back") return [make("span", {}, `‹ Back from ${option.group.label}`)];
-    if (option.type === "more") return [make("span", {}, "Show more")];
-    if (option.type === "take") {
-      return [make("span", {}, `Take “${option.group.label}” and type in the rest`)];
-    }
+    const words = this.spoken;
+    if (option.type === "back") return [make("span", {}, words.say("backFrom", { group: option.group.label }))];
+    if (option.type === "more") return [make("span", {}, words.say("showMore"))];
+    if (option.type === "take") return [make("span", {}, words.say("takeGroup", { group: option.group.label }))];
     const { row } = option;
     const chosen = (this.getAttribute("country") || row.country_code).split(",");
     const country = chosen.includes(row.country_code) ? "" : this.countryNames(row.country_code);
-    return suggestionContent(row, country);
+    return suggestionContent(row, country, words);
   }
 
   private emit(name: string, detail: Record<string, unknown>): void {
@@ -274,14 +288,10 @@ export class FinderElement extends HTMLElement {
   }
 }
 
-function nameList(list: HTMLElement, name: string): void {
-  list.setAttribute("aria-label", `Suggestions: ${name}`);
-}
-
-function suggestionContent(row: Suggestion, country: string): Node[] {
+function suggestionContent(row: Suggestion, country: string, words: Words): Node[] {
   const text = make("span", { class: "label", dir: "auto" }, ...highlighted(row.label, row.matches));
   const label = country ? [text, make("span", { class: "count" }, country)] : [text];
   if (row.count === 1) return label;
-  const count = make("span", { class: "count" }, `${row.count.toLocaleString("en")} addresses`);
+  const count = make("span", { class: "count" }, words.say("addresses", { count: row.count }));
   return [...label, count, make("span", { class: "opens", "aria-hidden": "true" }, "›")];
 }

@@ -4,6 +4,7 @@
  */
 
 import type { Suggestion, Suggestions } from "../service";
+import { ENGLISH, type Words } from "../words";
 import {
   type Action,
   type FinderState,
@@ -34,6 +35,7 @@ export interface FinderSettings {
   looksElsewhere: boolean;
   /** What to say before rows of other countries. */
   elsewhereNote: string;
+  words: Words;
 }
 
 export type Ask = (question: Question, signal: AbortSignal) => Promise<Suggestions>;
@@ -53,6 +55,7 @@ export class FinderEngine {
       takesGroups: false,
       looksElsewhere: false,
       elsewhereNote: "",
+      words: ENGLISH,
     }),
   ) {}
 
@@ -149,10 +152,10 @@ export class FinderEngine {
       const within = this.state.groups.at(-1)?.id ?? null;
       const asking = { text: question(this.state), within, after, elsewhere: false };
       let answer = await this.ask(asking, controller.signal);
-      let note = noteOn(answer);
+      let note = noteOn(answer, this.settings().words);
       if (!answer.suggestions.length && within === null && this.settings().looksElsewhere) {
         answer = await this.ask({ ...asking, elsewhere: true }, controller.signal);
-        note = [this.settings().elsewhereNote, noteOn(answer)].filter(Boolean).join(" ");
+        note = [this.settings().elsewhereNote, noteOn(answer, this.settings().words)].filter(Boolean).join(" ");
       }
       const { suggestions: rows } = answer;
       this.dispatch({ type: "answered", request, rows, after: answer.after, more, note });

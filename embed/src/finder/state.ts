@@ -6,6 +6,7 @@
  */
 
 import type { Suggestion, Suggestions } from "../service";
+import { ENGLISH, type Words } from "../words";
 
 export type Status = "idle" | "waiting" | "slow" | "ready" | "empty" | "failed";
 
@@ -68,12 +69,12 @@ export const initial: FinderState = {
 };
 
 /** What a person should know of how an answer came about: one or two short sentences. */
-export function noteOn(answer: Pick<Suggestions, "corrected" | "unmatched">): string {
-  const read = Object.entries(answer.corrected).map(([typed, word]) => `“${typed}” as “${word}”`);
+export function noteOn(answer: Pick<Suggestions, "corrected" | "unmatched">, words: Words = ENGLISH): string {
+  const read = Object.entries(answer.corrected).map(([typed, word]) => words.say("as", { typed, word }));
   const missing = answer.unmatched.map((word) => `“${word}”`);
   return [
-    read.length ? `Read ${read.join(", ")}.` : "",
-    missing.length ? `Not found: ${missing.join(", ")}.` : "",
+    read.length ? words.say("readAs", { parts: read.join(", ") }) : "",
+    missing.length ? words.say("notFound", { parts: missing.join(", ") }) : "",
   ]
     .filter(Boolean)
     .join(" ");

@@ -3,6 +3,7 @@
 import { make } from "../dom";
 import { Latest } from "../latest";
 import { type Connection, call, path } from "../service";
+import type { Words } from "../words";
 import { firstCountry } from "./country";
 import type { Layout, Slot } from "./model";
 
@@ -11,6 +12,7 @@ export interface LayoutSource {
   connection: Connection;
   /** In which languages labels are wanted, BCP 47, the best first. */
   languages: string[];
+  words: Words;
 }
 
 export class CountryChoice {
@@ -38,7 +40,7 @@ export class CountryChoice {
   /** The list with its label; null where there is nothing to choose. */
   get element(): HTMLElement | null {
     if (this.slot.countries.length < 2) return null;
-    const caption = make("label", { for: this.select.id }, "Country");
+    const caption = make("label", { for: this.select.id }, this.source.words.say("country"));
     return make("div", { class: "field" }, caption, this.select);
   }
 

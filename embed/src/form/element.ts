@@ -7,7 +7,7 @@
  * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-dry-run`.
  */
 
-import { make, shadowOf } from "../dom";
+import { make, setAttributes, shadowOf } from "../dom";
 import {
   type Connection,
   type FillAnswer,
@@ -15,26 +15,27 @@ import {
   ServiceError,
   call,
   connectionOf,
-  idempotencyKey,
   insistently,
   path,
 } from "../service";
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
-import { BlockView, isBlock } from "./block";
+import { ENGLISH, type Words, directionOf, wordsOf } from "../words";
+import { FormBody } from "./body";
 import { FieldView } from "./field";
-import { type FormLogic, today, workOut } from "./logic";
-import { OutputView } from "./output";
+import { LanguageSwitch } from "./language-switch";
 import { wantedLanguages } from "./languages";
-import { type Field, type FormDocument, type Slot, type Value, itemsOf } from "./model";
+import { type FormLogic, today, workOut } from "./logic";
+import type { FormDocument } from "./model";
+import { type FilledForm, Sending, type Sent } from "./sending";
 import { SlotView } from "./slot";
 import { formStyle } from "./style";
+import { bestLanguage, languagesOf, translated } from "./translated";
+import { FormViews } from "./views";
 
 const ATTRIBUTES = ["form", "access", "base", "draft", "dry-run", "level"];
 
 /** What `anchorline-submitted` carries: the record that was made. */
-export interface SubmittedDetail {
-  id?: string;
-}
+export type SubmittedDetail = Sent;
 
 /** What `anchorline-filled` carries. */
 export interface FilledDetail {
@@ -43,19 +44,28 @@ export interface FilledDetail {
   answer: FillAnswer;
 }
 
+interface Loaded {
+  document: FormDocument;
+  logic: FormLogic;
+  version: number | null;
+}
+
 export class FormElement extends HTMLElement {
   /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
   connection: Connection | null = null;
+  /** A form to show as it is, instead of asking for one: the one that is being made. */
+  design: Loaded | null = null;
+  private loaded: Loaded | null = null;
   private document: FormDocument | null = null;
-  private logic: FormLogic | null = null;
-  private fields = new Map<string, FieldView>();
-  private slots: SlotView[] = [];
-  private blocks: BlockView[] = [];
-  private outputs: OutputView[] = [];
+  private language = "";
+  private words: Words = ENGLISH;
+  private views: FormViews | null = null;
+  private body: FormBody | null = null;
+  private marked = "";
   private readonly alert = make("div", { role: "alert", class: "alert" });
-  private readonly send = make("button", { type: "submit", class: "send" }, "Send");
-  private onceKey = idempotencyKey();
-  private sent = "";
+  private readonly goOn = make("button", { type: "submit", class: "send" });
+  private readonly goBack = make("button", { type: "button", class: "back" });
+  private readonly sending = new Sending();
 
   connectedCallback(): void {
     const root = shadowOf(this, formStyle);
@@ -65,32 +75,63 @@ export class FormElement extends HTMLElement {
     if (!this.connection && !this.hasAttribute("access")) {
       warnOnce(this, "it needs “access”, a browser key of the service.");
     }
+    this.goBack.addEventListener("click", () => this.step(-1));
     void this.load();
   }
 
   /** Loads the form anew; what was typed is gone. */
   async load(): Promise<void> {
     const root = shadowOf(this, formStyle);
-    root.replaceChildren(make("p", { role: "status", class: "loading" }, "Loading the form …"));
+    if (!this.design) root.replaceChildren(make("p", { role: "status", class: "loading" }, this.words.say("loading")));
+    this.views = null;
     try {
       const address = path`forms/${this.key}` + (this.draft ? "?draft=true" : "");
-      const answer = await insistently(() =>
-        call<{ document: FormDocument; logic: FormLogic }>(connectionOf(this), address),
-      );
-      this.logic = answer.logic;
-      this.show(answer.document);
+      this.loaded = this.design ?? (await insistently(() => call<Loaded>(connectionOf(this), address)));
+      const languages = languagesOf(this.loaded.document);
+      // A form in one language is read in it by everybody; of several, each reads the best.
+      const best = languages.length > 1 ? bestLanguage(this.loaded.document, this.wanted) : (languages[0] ?? "en");
+      await this.speak(this.language && languages.includes(this.language) ? this.language : best);
     } catch (error) {
-      const again = make("button", { type: "button", class: "link" }, "Try again");
+      const again = make("button", { type: "button", class: "link" }, this.words.say("tryAgain"));
       again.addEventListener("click", () => void this.load());
       // How the page is set up concerns who built it; the others can only try again.
       const isSetup = error instanceof ServiceError && isSetupError(this, error);
-      const detail = isSetup
-        ? "The page that it stands on is not set up for it yet."
-        : error instanceof Error ? error.message : String(error);
+      const detail = isSetup ? this.words.say("notSetUp") : error instanceof Error ? error.message : String(error);
       root.replaceChildren(
-        make("div", { role: "alert", class: "alert shown" }, `The form cannot be shown. ${detail} `, again),
+        make("div", { role: "alert", class: "alert shown" }, `${this.words.say("cannotBeShown")} ${detail} `, again),
       );
     }
+  }
+
+  /** Shows a form that is being made as it is now; what was typed into it stays. */
+  revise(design: Loaded): void {
+    this.design = design;
+    if (!this.views || !this.loaded) return;
+    const isSameStyle = design.document.style === this.loaded.document.style;
+    this.loaded = design;
+    if (isSameStyle) this.show();
+    else void this.load();
+  }
+
+  /** Marks what is being edited, and shows it, on whichever page it stands. */
+  mark(key: string): void {
+    const has = (one: string): Element | null | undefined => this.shadowRoot?.querySelector(`[data-key="${CSS.escape(one)}"]`);
+    has(this.marked)?.classList.remove("marked");
+    this.marked = key;
+    if (!key) return;
+    this.body?.reveal(key);
+    this.showSteps();
+    has(key)?.classList.add("marked");
+    has(key)?.scrollIntoView({ block: "nearest" });
+  }
+
+  /** What is given in the fields now, as formulas have it. */
+  get given(): { values: Record<string, unknown>; slots: Record<string, unknown> } {
+    return { values: this.views?.values() ?? {}, slots: this.views?.addresses() ?? {} };
+  }
+
+  private get wanted(): string[] {
+    return wantedLanguages(this.getAttribute("lang"), navigator.languages, document.documentElement.lang);
   }
 
   private get key(): string {
@@ -101,152 +142,176 @@ export class FormElement extends HTMLElement {
     return this.hasAttribute("draft");
   }
 
-  private show(document: FormDocument): void {
-    this.document = document;
-    this.fields = new Map();
-    this.slots = [];
-    this.blocks = [];
-    this.outputs = [];
-    this.alert.replaceChildren();
-    this.alert.classList.remove("shown");
-    this.send.textContent = this.hasAttribute("dry-run") ? "Try sending it" : "Send";
-    const form = make("form", { novalidate: true, "aria-labelledby": "title" });
-    form.append(...itemsOf(document).map((item) => this.view(item)));
-    form.append(this.alert, make("div", { class: "actions" }, this.send));
-    form.addEventListener("submit", (event) => {
-      event.preventDefault();
-      void this.submit();
-    });
-    const intro = document.intro ? make("p", { class: "intro" }, document.intro) : null;
-    const heading = this.heading({ id: "title" }, document.title);
-    shadowOf(this, formStyle).replaceChildren(heading, ...(intro ? [intro] : []), form);
+  /** Speaks a language of the form; what was typed stays. */
+  private async speak(language: string): Promise<void> {
+    const typed = this.views?.values() ?? {};
+    this.language = language;
+    this.words = await wordsOf(language);
+    this.views = null;
+    this.body = null;
+    this.show();
+    for (const [key, value] of Object.entries(typed)) {
+      const field = this.fieldOf(key);
+      if (field && value !== null) field.value = value;
+    }
     this.workOut();
   }
 
-  private view(item: Field | Slot): HTMLElement {
-    const changed = (): void => this.workOut();
-    if (!("parts" in item) && item.type === "formula") {
-      const output = new OutputView(item);
-      this.outputs.push(output);
-      return output.element;
-    }
-    if (!("parts" in item) && isBlock(item)) {
-      const block = new BlockView(item, this.level);
-      this.blocks.push(block);
-      return block.element;
-    }
-    if (!("parts" in item)) {
-      const field = new FieldView(item, changed);
-      this.fields.set(item.key, field);
-      return field.element;
-    }
-    const slot = new SlotView(item, {
+  private fieldOf(key: string): FieldView | undefined {
+    return this.views?.fields.get(key);
+  }
+
+  private show(): void {
+    if (!this.loaded) return;
+    const document = translated(this.loaded.document, this.language);
+    this.document = document;
+    const isNew = !this.views;
+    this.views ??= new FormViews(this.slotContext(), this.level);
+    this.body ??= new FormBody(this.words, this.level);
+    const { views, body } = this;
+    views.take(document);
+    body.arrange(document, (item) => views.elementOf(item));
+    if (isNew) this.frame();
+    this.entitle(document);
+    this.workOut();
+  }
+
+  /** What stands around the fields. */
+  private frame(): void {
+    this.alert.replaceChildren();
+    this.alert.classList.remove("shown");
+    const form = make("form", { novalidate: true, "aria-labelledby": "title" });
+    if (this.body) form.append(this.body.progress, this.body.element);
+    form.append(this.alert, make("div", { class: "actions" }, this.goOn, this.goBack));
+    this.goBack.textContent = this.words.say("back");
+    form.addEventListener("submit", (event) => {
+      event.preventDefault();
+      if (this.body?.isLast ?? true) void this.submit();
+      else this.step(1);
+    });
+    const languages = this.loaded ? languagesOf(this.loaded.document) : [];
+    const choice = new LanguageSwitch(languages, this.language, this.words, (language) => void this.speak(language));
+    const head = make("div", { class: "form-head" }, make("div", { class: "words" }), choice.element);
+    const whole = make("div", { class: "form", lang: this.language, dir: directionOf(this.language) }, head, form);
+    shadowOf(this, formStyle).replaceChildren(whole);
+  }
+
+  private entitle(document: FormDocument): void {
+    const words = this.shadowRoot?.querySelector(".words");
+    const intro = document.intro ? [make("p", { class: "intro" }, document.intro)] : [];
+    words?.replaceChildren(this.heading({ id: "title" }, document.title), ...intro);
+  }
+
+  private slotContext(): ConstructorParameters<typeof SlotView>[1] {
+    const several = this.loaded ? languagesOf(this.loaded.document).length > 1 : false;
+    return {
       form: this.key,
       draft: this.draft,
       connection: connectionOf(this),
-      languages: wantedLanguages(
-        this.getAttribute("lang"),
-        navigator.languages,
-        document.documentElement.lang,
-      ),
-      fields: this.fields,
-      changed,
-      isWritten: JSON.stringify(this.logic).includes('"call":"ADDRESS'),
+      languages: [...new Set(several ? [this.language, ...this.wanted] : this.wanted)].slice(0, 8),
+      words: this.words,
+      fields: new Map(),
+      changed: () => this.workOut(),
+      isWritten: () => JSON.stringify(this.loaded?.logic).includes('"call":"ADDRESS'),
       emit: (name, detail) => this.emit(name, detail),
-    });
-    for (const part of slot.fields) this.fields.set(part.key, part);
-    this.slots.push(slot);
-    return slot.element;
-  }
-
-  private values(): Record<string, Value> {
-    return Object.fromEntries([...this.fields].map(([key, field]) => [key, field.value]));
+    };
   }
 
   /** Shows what is to be shown, marks what is needed, and works formulas out. */
   private workOut(): void {
-    if (!this.document || !this.logic) return;
-    const slots = Object.fromEntries(this.slots.map((slot) => [slot.slot.key, slot.addressValue]));
-    const worked = workOut(this.document, this.logic, { values: this.values(), slots, today: today() });
-    const parts = new Set(this.slots.flatMap((slot) => slot.fields));
-    for (const [key, field] of this.fields) {
-      // Parts of slots are shown and hidden by their slot.
-      if (!parts.has(field)) field.shown = field.field.type !== "hidden" && worked.shown.has(key);
-      field.needed = worked.needed.has(key);
+    const { document, loaded, views, body } = this;
+    if (!document || !loaded || !views || !body) return;
+    const given = { values: views.values(), slots: views.addresses(), today: today() };
+    const worked = workOut(document, loaded.logic, given);
+    views.show(worked);
+    body.update(worked.shown);
+    this.showSteps();
+  }
+
+  private showSteps(): void {
+    const isLast = this.body?.isLast ?? true;
+    this.goBack.hidden = this.body?.isFirst ?? true;
+    const last = this.hasAttribute("dry-run") ? "trySending" : "send";
+    this.goOn.textContent = this.words.say(isLast ? last : "next");
+  }
+
+  /** Goes on to the next step, if nothing that is needed is missing on this one, or back. */
+  private step(by: 1 | -1): void {
+    const { body } = this;
+    if (!body) return;
+    this.alert.classList.remove("shown");
+    if (by === 1 && this.isMissing(body.current)) return;
+    body.step(by);
+    this.showSteps();
+    body.focus();
+  }
+
+  /** Marks what is needed and not given; whether there is anything, which then has the focus. */
+  private isMissing(keys?: ReadonlySet<string>): boolean {
+    const missing = (this.views?.inOrder(keys) ?? []).filter((one) => {
+      if (one instanceof SlotView) return one.isNeeded && one.shown && one.isEmpty;
+      return one.shown && one.isRequired && one.isEmpty && this.isAlone(one);
+    });
+    for (const one of missing) {
+      one.setProblem(this.words.say(one instanceof SlotView ? "addressIsNeeded" : "isNeeded"));
     }
-    for (const block of this.blocks) block.shown = worked.shown.has(block.field.key);
-    for (const output of this.outputs) {
-      output.show(worked.values[output.field.key], worked.shown.has(output.field.key));
-    }
-    for (const slot of this.slots) slot.shown = worked.shown.has(slot.slot.key);
+    if (missing.length) this.warn(this.words.say("attention", { count: missing.length }));
+    missing[0]?.focus();
+    return missing.length > 0;
+  }
+
+  /** Whether a field is not a part of an address: these are checked as a whole. */
+  private isAlone(field: FieldView): boolean {
+    return !this.views?.slots.some((slot) => slot.fields.includes(field));
   }
 
   private async submit(): Promise<void> {
-    if (this.send.disabled) return;
-    this.send.disabled = true;
+    const { views } = this;
+    if (this.goOn.disabled || !views) return;
+    this.goOn.disabled = true;
     // What was picked last is what is sent: its answer may still be on its way.
-    await Promise.all(this.slots.map((slot) => slot.settled()));
-    for (const field of this.fields.values()) field.setProblem(null);
-    for (const slot of this.slots) slot.setProblem(null);
-    const body = this.request();
-    // The same content sent again makes no second record; other content is another request.
-    const content = JSON.stringify(body);
-    if (content !== this.sent) this.onceKey = idempotencyKey();
-    this.sent = content;
+    await Promise.all(views.slots.map((slot) => slot.settled()));
+    for (const one of views.inOrder()) one.setProblem(null);
     const dryRun = this.hasAttribute("dry-run");
     try {
-      const sending = (): Promise<SubmittedDetail> =>
-        call<SubmittedDetail>(connectionOf(this), path`forms/${this.key}/` + (dryRun ? "dry-run" : "records"), {
-          body,
-          headers: dryRun ? {} : { "Idempotency-Key": this.onceKey },
-        });
-      // The same key comes along each time, so what was kept the first time is not kept twice.
-      const answer = await insistently(sending, () =>
-        this.warn("The service does not answer just now. Nothing that you typed is lost: it is sent again by itself …"),
-      );
+      const waiting = (): void => this.warn(this.words.say("sentAgain"));
+      const answer = await this.sending.send(this.key, connectionOf(this), this.request(views), dryRun, waiting);
       this.succeeded(answer, dryRun);
     } catch (error) {
       this.failed(error);
     } finally {
-      this.send.disabled = false;
+      this.goOn.disabled = false;
     }
   }
 
-  private request(): { values: Record<string, Value>; slots: Record<string, unknown> } {
-    const shown = this.slots.filter((slot) => slot.shown);
-    const hiddenParts = new Set(
-      this.slots.filter((slot) => !slot.shown).flatMap((slot) => slot.fields),
-    );
-    const values = [...this.fields.values()].filter(
-      (field) => field.value !== null && !hiddenParts.has(field),
-    );
+  private request(views: FormViews): FilledForm {
+    const keepsHidden = Boolean(this.document?.keeps_hidden);
+    const slots = views.slots.filter((slot) => slot.shown || (keepsHidden && !slot.isEmpty));
+    const left = new Set(views.slots.filter((slot) => !slots.includes(slot)).flatMap((slot) => slot.fields));
+    const given = [...views.fields.values()].filter((field) => field.value !== null && !left.has(field));
+    const version = this.loaded?.version;
     return {
-      values: Object.fromEntries(values.map((field) => [field.key, field.value])),
-      slots: Object.fromEntries(shown.map((slot) => [slot.slot.key, slot.input])),
+      values: Object.fromEntries(given.map((field) => [field.key, field.value])),
+      slots: Object.fromEntries(slots.map((slot) => [slot.slot.key, slot.input])),
+      ...(version ? { version } : {}),
+      language: this.language,
     };
   }
 
-  private succeeded(answer: SubmittedDetail, dryRun: boolean): void {
-    this.sent = "";
+  private succeeded(answer: Sent, dryRun: boolean): void {
     if (dryRun) {
-      this.warn("Nothing is wrong, and nothing was kept.");
+      this.warn(this.words.say("nothingWrong"));
       this.alert.classList.add("fine");
       this.emit("dry-run", answer);
       return;
     }
-    const again = make("button", { type: "button", class: "link" }, "Fill in another one");
+    const again = make("button", { type: "button", class: "link" }, this.words.say("another"));
     again.addEventListener("click", () => void this.load());
-    const thanks = this.document?.thanks || "Thank you. It has been sent.";
-    const heading = this.heading({ tabindex: "-1" }, thanks);
-    shadowOf(this, formStyle).replaceChildren(
-      make(
-        "div",
-        { class: "thanks" },
-        heading,
-        make("p", {}, "Reference: ", make("code", {}, answer.id ?? "")),
-        again,
-      ),
-    );
+    const heading = this.heading({ tabindex: "-1" }, this.document?.thanks || this.words.say("thanks"));
+    const reference = make("p", {}, `${this.words.say("reference")} `, make("code", {}, answer.id ?? ""));
+    const thanks = make("div", { class: "thanks" }, heading, reference, again);
+    setAttributes(thanks, { lang: this.language, dir: directionOf(this.language) });
+    shadowOf(this, formStyle).replaceChildren(thanks);
     heading.focus();
     this.emit("submitted", answer);
   }
@@ -254,36 +319,26 @@ export class FormElement extends HTMLElement {
   private failed(error: unknown): void {
     const problem = error instanceof ServiceError ? error : new ServiceError(0, String(error));
     if (problem.status === 0 || problem.status >= 500) {
-      this.warn(`${problem.message} Nothing that you typed is lost: send it again in a moment.`);
-      this.send.focus();
+      this.warn(`${problem.status ? problem.message : this.words.say("noAnswer")} ${this.words.say("nothingLost")}`);
+      this.goOn.focus();
       return;
     }
     const others = problem.places.filter((place) => !this.place(place));
-    const marked = this.inOrder().filter((one) => one.hasProblem);
+    const marked = (this.views?.inOrder() ?? []).filter((one) => one.hasProblem);
     const count = marked.length + others.length;
     if (!count) this.warn(problem.message);
-    else {
-      const things = count === 1 ? "One thing needs" : `${count} things need`;
-      this.warn([`${things} your attention.`, ...others.map((o) => o.detail)].join(" "));
-    }
-    (marked.find((one) => one.shown) ?? { focus: () => this.send.focus() }).focus();
-  }
-
-  /** Everything that can have a problem, in the order on the form. */
-  private inOrder(): (FieldView | SlotView)[] {
-    if (!this.document) return [];
-    const slots = new Map(this.slots.map((slot) => [slot.slot.key, slot]));
-    return itemsOf(this.document).flatMap((item) => {
-      const slot = slots.get(item.key);
-      return slot && "parts" in item ? [slot, ...slot.fields] : (this.fields.get(item.key) ?? []);
-    });
+    else this.warn([this.words.say("attention", { count }), ...others.map((o) => o.detail)].join(" "));
+    const first = marked.find((one) => one.shown);
+    if (first && this.views) this.body?.reveal(this.views.itemOf(first));
+    this.showSteps();
+    (first ?? this.goOn).focus();
   }
 
   /** Shows a problem at its field or slot; false where there is none for it. */
   private place(place: Place): boolean {
     const [, kind, key] = place.pointer.split("/");
-    const field = kind === "values" ? this.fields.get(key ?? "") : undefined;
-    const slot = this.slots.find((s) => (field ? s.fields.includes(field) : s.slot.key === key));
+    const field = kind === "values" ? this.fieldOf(key ?? "") : undefined;
+    const slot = this.views?.slots.find((s) => (field ? s.fields.includes(field) : s.slot.key === key));
     if (!field) {
       slot?.setProblem(place.detail);
       return slot !== undefined;

@@ -1,7 +1,7 @@
 /** One input with its label, help and problem. */
 
 import { make, setAttributes } from "../dom";
-import { type Control, controlOf, select } from "./controls";
+import { type Control, type ControlPlace, SelectControl, controlOf } from "./controls";
 import type { LayoutComponent, Field, Value } from "./model";
 
 export class FieldView {
@@ -14,21 +14,25 @@ export class FieldView {
 
   constructor(
     readonly field: Field,
+    private readonly place: ControlPlace,
     private readonly changed: () => void,
     /** What a browser's autofill is told; null where the type of field says it. */
     private readonly autofill: string | null = null,
   ) {
+    this.caption.id = `${field.key}-label`;
     this.control = this.newControl();
     this.problem.id = `${field.key}-problem`;
     const help = field.help ? make("p", { class: "help", id: `${field.key}-help` }, field.help) : null;
     this.element = make("div", { class: `field ${field.type ?? "text"}` });
     const unit = field.unit ? make("span", { class: "unit", id: `${field.key}-unit` }, field.unit) : null;
-    const control = unit ? make("div", { class: "with-unit" }, this.control, unit) : this.control;
+    const { element } = this.control;
+    const control = unit ? make("div", { class: "with-unit" }, element, unit) : element;
     if (controlOf(field).labelBehind) this.element.append(control, this.caption);
     else this.element.append(this.caption, control);
     this.element.append(...(help ? [help] : []), this.problem);
     this.caption.htmlFor = field.key;
     this.name(field.label ?? "", this.isRequired);
+    if (field.default != null) this.value = field.default;
   }
 
   get key(): string {
@@ -36,26 +40,21 @@ export class FieldView {
   }
 
   get value(): Value {
-    if (this.control instanceof HTMLInputElement && this.control.type === "checkbox") {
-      return this.control.checked;
-    }
-    return this.control.value.trim() === "" ? null : this.control.value;
+    return this.control.value;
   }
 
   set value(value: Value) {
-    if (this.control instanceof HTMLInputElement && this.control.type === "checkbox") {
-      this.control.checked = value === true;
-    } else {
-      const text = value === null ? "" : String(value);
-      if (this.control instanceof HTMLSelectElement) this.offer(text);
-      this.control.value = text;
-    }
+    this.control.value = value;
+  }
+
+  /** Whether nothing is given. */
+  get isEmpty(): boolean {
+    return this.value === null || this.value === false;
   }
 
   /** The value as people read it: of a choice, its name. */
   get text(): string {
-    if (this.control instanceof HTMLSelectElement) return this.control.selectedOptions[0]?.text ?? "";
-    return String(this.value ?? "");
+    return this.control.text;
   }
 
   /** Whether a value that the form keeps can be seen: of a layout's country, or given anyway. */
@@ -79,11 +78,11 @@ export class FieldView {
     });
     if (hadOptions !== entry.options) {
       const next = this.newControl();
-      this.control.replaceWith(next);
+      this.control.element.replaceWith(next.element);
       this.control = next;
       this.value = value;
     }
-    setAttributes(this.control, { "aria-required": this.isRequired ? "true" : null });
+    setAttributes(this.control.input, { "aria-required": this.isRequired ? "true" : null });
   }
 
   /** Whether a formula says that it must be filled now. */
@@ -91,7 +90,7 @@ export class FieldView {
     if (needed === this.isNeeded) return;
     this.isNeeded = needed;
     this.name(this.label, this.isRequired);
-    setAttributes(this.control, { "aria-required": this.isRequired ? "true" : null });
+    setAttributes(this.control.input, { "aria-required": this.isRequired ? "true" : null });
   }
 
   /** The choices of the layout, where a part has some. */
@@ -108,7 +107,7 @@ export class FieldView {
   setProblem(problem: string | null): void {
     this.problem.textContent = problem ?? "";
     this.problem.hidden = problem === null;
-    setAttributes(this.control, {
+    setAttributes(this.control.input, {
       "aria-invalid": problem === null ? null : "true",
       "aria-describedby": this.described(problem === null ? "" : this.problem.id),
     });
@@ -123,27 +122,30 @@ export class FieldView {
   }
 
   focus(): void {
-    this.control.focus();
+    const { input } = this.control;
+    (input.matches("input, select, textarea") ? input : input.querySelector<HTMLElement>("input"))?.focus();
   }
 
   private name(label: string, required: boolean): void {
-    const sign = required ? make("span", { class: "needed" }, " (needed)") : null;
+    const sign = required ? make("span", { class: "needed" }, ` ${this.place.words.say("needed")}`) : null;
     this.caption.replaceChildren(label, ...(sign ? [sign] : []));
   }
 
   private newControl(): Control {
     const { field } = this;
-    const shared = {
-      id: field.key,
-      name: field.key,
-      maxlength: field.max_length ? String(field.max_length) : null,
-      autocomplete: this.autofill,
-      "aria-required": this.isRequired ? "true" : null,
-      "aria-describedby": this.described(),
-    };
     const control = this.bareControl();
-    setAttributes(control, shared);
-    control.addEventListener("input", () => {
+    const isGroup = control.input.getAttribute("role") === "group";
+    setAttributes(control.input, {
+      id: field.key,
+      "aria-labelledby": isGroup ? this.caption.id : null,
+      "aria-required": this.isRequired && !isGroup ? "true" : null,
+      "aria-describedby": this.described(),
+    });
+    if (!isGroup) {
+      const maxlength = field.max_length ? String(field.max_length) : null;
+      setAttributes(control.input, { name: field.key, maxlength, ...(this.autofill ? { autocomplete: this.autofill } : {}) });
+    }
+    control.element.addEventListener("input", () => {
       if (this.hasProblem) this.setProblem(null);
       this.changed();
     });
@@ -157,21 +159,11 @@ export class FieldView {
   }
 
   private bareControl(): Control {
-    if (this.entry?.options) {
-      const byCode = this.entry.component === "region_code";
-      return select(
-        this.entry.options.map((o) => [
-          byCode ? o.code : o.name,
-          o.name === o.latin ? o.name : `${o.name} (${o.latin})`,
-        ]),
-      );
-    }
-    return controlOf(this.field).make(this.field);
-  }
-
-  /** A value that is no choice of the list is offered all the same: nothing is lost. */
-  private offer(value: string): void {
-    const known = Array.from((this.control as HTMLSelectElement).options, (o) => o.value);
-    if (value && !known.includes(value)) this.control.append(make("option", { value }, value));
+    if (!this.entry?.options) return controlOf(this.field).make(this.field, this.place);
+    const byCode = this.entry.component === "region_code";
+    const choices = this.entry.options.map(
+      (o) => [byCode ? o.code : o.name, o.name === o.latin ? o.name : `${o.name} (${o.latin})`] as const,
+    );
+    return new SelectControl(choices, this.place.words.say("choose"));
   }
 }

@@ -7,6 +7,7 @@
  */
 
 import { make } from "../dom";
+import type { Words } from "../words";
 import type { FieldView } from "./field";
 import type { LayoutComponent, Layout, Value } from "./model";
 
@@ -20,6 +21,8 @@ export interface Kept {
 export class KeptValues {
   readonly element = make("div", { class: "kept", hidden: true });
   private kept: Kept[] = [];
+
+  constructor(private readonly words: Words) {}
 
   /** What is kept, to be handed to `restore`. */
   get all(): readonly Kept[] {
@@ -66,7 +69,7 @@ export class KeptValues {
   private show(country: string): void {
     this.element.hidden = this.kept.length === 0;
     this.element.replaceChildren(
-      make("p", {}, `${country} has no place for this. It is kept here, and is not sent:`),
+      make("p", {}, this.words.say("noPlace", { country })),
       make(
         "dl",
         {},

@@ -3,6 +3,7 @@
 import { type AddressValue, NO_ADDRESS } from "../formula/address-value";
 import { evaluate, type FormulaNode } from "../formula/evaluate";
 import { Day, Problem, toDate, toNumber, toText, toYesNo, type Value } from "../formula/values";
+import { ENGLISH, type Words } from "../words";
 import { type Field, type FormDocument, type Slot, type Value as Typed, itemsOf } from "./model";
 
 export interface FormLogic {
@@ -35,28 +36,46 @@ export function workOut(document: FormDocument, logic: FormLogic, typing: Typing
     condition ? toYesNo(evaluate(condition, given)) === true : without;
   for (const key of logic.order) {
     const place = places.get(key);
-    if (!place || (place.slot && !shown.has(place.slot)) || !holds(logic.shown[key], true)) continue;
+    if (!place?.within.every((other) => shown.has(other)) || !holds(logic.shown[key], true)) continue;
     shown.add(key);
     if (place.item.required || holds(logic.required[key], false)) needed.add(key);
     const formula = logic.formulas[key];
     if ("parts" in place.item) slots[key] = typing.slots[key] ?? NO_ADDRESS;
     else if (formula) values[key] = evaluate(formula, given);
-    else values[key] = toFormulaValue(place.item.type ?? "text", typing.values[key]);
+    else values[key] = toFormulaValue(place.item, typing.values[key]);
   }
   return { values, shown, needed };
 }
 
-function placesOf(document: FormDocument): Map<string, { item: Field | Slot; slot: string | null }> {
-  const places = new Map<string, { item: Field | Slot; slot: string | null }>();
+interface Place {
+  item: Field | Slot;
+  /** Keys of the page, section and slot that it stands in. */
+  within: string[];
+}
+
+function placesOf(document: FormDocument): Map<string, Place> {
+  const places = new Map<string, Place>();
+  let [page, section]: [string[], string[]] = [[], []];
   for (const item of itemsOf(document)) {
-    places.set(item.key, { item, slot: null });
-    for (const part of "parts" in item ? item.parts : []) places.set(part.key, { item: part, slot: item.key });
+    const type = "parts" in item ? "slot" : item.type;
+    if (type === "page" || type === "section") {
+      places.set(item.key, { item, within: type === "page" ? [] : page });
+      if (type === "page") [page, section] = [[item.key], []];
+      else section = [item.key];
+      continue;
+    }
+    const within = [...page, ...section];
+    places.set(item.key, { item, within });
+    for (const part of "parts" in item ? item.parts : []) places.set(part.key, { item: part, within: [...within, item.key] });
   }
   return places;
 }
 
 /** What was typed as formulas have it; what is not of its type is as if it were not given. */
-export function toFormulaValue(type: string, typed: Typed | undefined): Value {
+export function toFormulaValue(field: Field, typed: Typed | undefined): Value {
+  const type = field.type ?? "text";
+  // As the form offers them, with commas between: several choices are one text.
+  if (Array.isArray(typed)) return offered(field, typed).join(", ") || null;
   const value = typeof typed === "string" ? typed.trim() : typed;
   if (value === null || value === undefined || value === "") return null;
   if (type === "number") {
@@ -70,10 +89,14 @@ export function toFormulaValue(type: string, typed: Typed | undefined): Value {
   return value;
 }
 
+function offered(field: Field, chosen: string[]): string[] {
+  return (field.options ?? []).map((option) => option.value).filter((value) => chosen.includes(value));
+}
+
 /** What people read of a value: of what cannot be worked out, nothing. */
-export function readable(value: Value | undefined): string {
+export function readable(value: Value | undefined, words: Words = ENGLISH): string {
   if (value === undefined || value === null || value instanceof Problem) return "";
-  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "boolean") return words.say(value ? "yes" : "no");
   const text = toText(value);
   return typeof text === "string" ? text : "";
 }

@@ -5,7 +5,7 @@ import type * as api from "../api";
 /** What needs just some of its properties. */
 type Loose<Whole, Needed extends keyof Whole> = Pick<Whole, Needed> & Partial<Whole>;
 
-export type Value = string | number | boolean | null;
+export type Value = string | number | boolean | string[] | null;
 export type Field = Loose<api.FieldSchema, "key">;
 export type Rule = Loose<api.RuleSchema, "components" | "into" | "changes">;
 export type Slot = Loose<Omit<api.SlotSchema, "parts" | "mapping">, "key" | "label" | "countries" | "kinds" | "required"> & {

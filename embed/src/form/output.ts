@@ -2,6 +2,7 @@
 
 import type { Value } from "../formula/values";
 import { make } from "../dom";
+import type { Words } from "../words";
 import { readable } from "./logic";
 import type { Field } from "./model";
 
@@ -9,7 +10,10 @@ export class OutputView {
   readonly element: HTMLElement;
   private readonly output: HTMLOutputElement;
 
-  constructor(readonly field: Field) {
+  constructor(
+    readonly field: Field,
+    private readonly words: Words,
+  ) {
     this.output = make("output", { id: field.key, "aria-live": "polite", "aria-labelledby": `${field.key}-label` });
     const unit = field.unit ? make("span", { class: "unit" }, field.unit) : null;
     const help = field.help ? make("p", { class: "help" }, field.help) : null;
@@ -24,7 +28,7 @@ export class OutputView {
 
   show(value: Value | undefined, shown: boolean): void {
     this.element.hidden = !shown || Boolean(this.field.hidden);
-    const text = readable(value);
+    const text = readable(value, this.words);
     if (this.output.textContent !== text) this.output.textContent = text;
     this.element.classList.toggle("open", text === "");
   }

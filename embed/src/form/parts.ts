@@ -2,6 +2,7 @@
 
 import { make } from "../dom";
 import { autofillOf } from "./autofill";
+import type { ControlPlace } from "./controls";
 import { FieldView } from "./field";
 import type { LayoutComponent, Layout, Slot } from "./model";
 
@@ -13,10 +14,10 @@ export class Parts {
   readonly views: FieldView[];
   private layout: Layout | null = null;
 
-  constructor(slot: Slot, changed: () => void) {
+  constructor(slot: Slot, place: ControlPlace, changed: () => void) {
     this.views = slot.parts.map((part) => {
       const autofill = part.component ? autofillOf(part.component, slot.key) : null;
-      const view: FieldView = new FieldView(part, changed, autofill);
+      const view: FieldView = new FieldView(part, place, changed, autofill);
       view.element.addEventListener("change", () => this.pairRegion(view));
       return view;
     });

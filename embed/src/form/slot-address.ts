@@ -24,7 +24,7 @@ export class SlotAddress {
     private readonly parts: readonly FieldView[],
     private readonly changed: () => void,
     /** Whether a formula speaks of its lines: else nobody is asked for them. */
-    private readonly isWritten: boolean,
+    private readonly isWritten: () => boolean,
   ) {}
 
   /** The address that was picked; null where none is any more. */
@@ -69,7 +69,7 @@ export class SlotAddress {
   /** The lines of what was typed, as they were written last; others are asked for. */
   private linesOf(country: string, components: Record<string, string>): { line: string; lines: string[] } {
     const of = JSON.stringify(components);
-    if (this.isWritten && of !== this.written.of) {
+    if (this.isWritten() && of !== this.written.of) {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => void this.write(country, components, of), PAUSE_MS);
     }

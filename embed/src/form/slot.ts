@@ -10,7 +10,9 @@ import { make } from "../dom";
 import type { AddressValue } from "../formula/address-value";
 import type { FinderElement } from "../finder/element";
 import { type FillAnswer, ServiceError } from "../service";
+import type { Texts } from "../words";
 import { CountryChoice, type LayoutSource } from "./country-choice";
+import type { ControlPlace } from "./controls";
 import type { FieldView } from "./field";
 import { type FillPlace, Filling, type Source } from "./filling";
 import { KeptValues } from "./kept-values";
@@ -20,10 +22,10 @@ import { checkPostcode } from "./postcode-check";
 import type { Picked, Snapshot } from "./slot-state";
 import { SlotAddress } from "./slot-address";
 
-export interface SlotContext extends LayoutSource, FillPlace {
+export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
   changed: () => void;
   /** Whether a formula of the form writes an address out. */
-  isWritten: boolean;
+  isWritten: () => boolean;
   emit: (name: string, detail: unknown) => void;
 }
 
@@ -36,9 +38,9 @@ export class SlotView {
   private readonly country: CountryChoice;
   private readonly filling: Filling;
   private readonly message = make("p", { role: "status", class: "message" });
-  private readonly kept = new KeptValues();
+  private readonly kept: KeptValues;
   private readonly address: SlotAddress;
-  private readonly undo = make("button", { type: "button", class: "link", hidden: true }, "Undo");
+  private readonly undo = make("button", { type: "button", class: "link", hidden: true });
   private picked: Picked | null = null;
   private before: Snapshot | null = null;
 
@@ -46,7 +48,9 @@ export class SlotView {
     readonly slot: Slot,
     private readonly context: SlotContext,
   ) {
-    this.parts = new Parts(slot, context.changed);
+    this.kept = new KeptValues(context.words);
+    this.undo.textContent = context.words.say("undo");
+    this.parts = new Parts(slot, context, context.changed);
     for (const part of this.parts.views) {
       part.element.addEventListener("change", () => this.check(part));
       part.element.addEventListener("input", () => this.finder.setProblem(null));
@@ -81,6 +85,14 @@ export class SlotView {
 
   get fields(): readonly FieldView[] {
     return this.parts.views;
+  }
+
+  /** Whether an address must be given. */
+  isNeeded = false;
+
+  /** Whether no address is given at all. */
+  get isEmpty(): boolean {
+    return this.picked === null && this.parts.areEmpty;
   }
 
   /** What is submitted beside the values of the fields, once no fill is under way any more. */
@@ -138,10 +150,10 @@ export class SlotView {
     const { left, returned } = this.kept.move(this.parts.views, layout);
     this.parts.follow(layout);
     this.announce([
-      `The fields are now those of ${layout.name}.`,
-      left.length ? `Kept aside: ${left.join(", ")}.` : "",
-      returned.length ? `Put back: ${returned.join(", ")}.` : "",
-      layout.has_addresses ? "" : nothingToSearch(layout),
+      this.say("fieldsOfCountry", { country: layout.name }),
+      left.length ? this.say("keptAside", { parts: left.join(", ") }) : "",
+      returned.length ? this.say("putBack", { parts: returned.join(", ") }) : "",
+      layout.has_addresses ? "" : this.say("nothingToSearch", { country: layout.name }),
     ]);
     for (const part of this.parts.views) if (part.value !== null) this.check(part);
     this.context.changed();
@@ -152,7 +164,7 @@ export class SlotView {
     const layout = await this.layoutOfCountry();
     if (!layout) return;
     this.parts.follow(layout);
-    if (!layout.has_addresses && !this.message.textContent) this.announce([nothingToSearch(layout)]);
+    if (!layout.has_addresses && !this.message.textContent) this.announce([this.say("nothingToSearch", { country: layout.name })]);
   }
 
   /** The chosen country's layout; null where there is none, or another was chosen meanwhile. */
@@ -180,7 +192,8 @@ export class SlotView {
 
   private newFinder(): FinderElement {
     const finder = document.createElement("anchorline-finder") as FinderElement;
-    finder.setAttribute("label", "Find the address");
+    finder.words = this.context.words;
+    finder.setAttribute("label", this.say("findAddress"));
     finder.setAttribute("kinds", this.slot.kinds.join(","));
     finder.setAttribute("takes-groups", "");
     finder.connection = this.context.connection;
@@ -205,15 +218,15 @@ export class SlotView {
     try {
       answer = await this.filling.ask(source);
     } catch (error) {
-      const reason = error instanceof ServiceError ? error.message : "The service does not answer.";
+      const reason = error instanceof ServiceError ? error.message : this.say("noAnswer");
       this.country.code = before.country;
-      this.announce([`${reason} Type the address in below: ${label}`]);
+      this.announce([this.say("typeBelow", { reason, address: label })]);
       this.unfold();
       return;
     }
     if (!answer) return;
     this.picked = picked;
-    await this.show(answer, before, isGroup ? "Taken as far as it is known." : "");
+    await this.show(answer, before, isGroup ? this.say("takenSoFar") : "");
     this.parts.firstNeeded(isGroup)?.focus();
     if (window.matchMedia(PHONE).matches) {
       this.message.parentElement?.scrollIntoView({ block: "start" });
@@ -240,7 +253,7 @@ export class SlotView {
       const answer = await this.filling.ask({ typed: typed.slice(0, 500), country_code });
       // Who began to type in the fields meanwhile knows better.
       if (!answer || !this.parts.areEmpty) return false;
-      await this.show(answer, before, "What you typed stands in the fields.");
+      await this.show(answer, before, this.say("typedStands"));
     } catch {
       // Nobody is there to take it apart: all of it is at hand in the street's field.
       const street = this.parts.of("street") ?? this.parts.firstShown();
@@ -265,8 +278,8 @@ export class SlotView {
     const count = this.filling.count - answer.cleared.length;
     this.announce([
       lead,
-      `${count} ${count === 1 ? "field" : "fields"} filled.`,
-      replaced.length ? `Replaced what was typed: ${replaced.join(", ")}.` : "",
+      this.say("fieldsFilled", { count }),
+      replaced.length ? this.say("replaced", { parts: replaced.join(", ") }) : "",
       ...answer.warnings,
     ]);
     this.undo.hidden = false;
@@ -297,18 +310,18 @@ export class SlotView {
     this.undo.hidden = true;
     this.country.code = before.country;
     this.finder.restore(before.text, before.typed);
-    this.announce(["Everything is as it was before."]);
+    this.announce([this.say("asBefore")]);
     await this.followCountry();
     this.kept.restore(before.kept, this.country.nameOf(before.country));
     this.context.changed();
     this.focus();
   }
 
+  private say(name: keyof Texts, given: Record<string, string | number> = {}): string {
+    return this.context.words.say(name, given);
+  }
+
   private announce(sentences: string[]): void {
     this.message.textContent = sentences.filter(Boolean).join(" ");
   }
-}
-
-function nothingToSearch(layout: Layout): string {
-  return `There are no addresses of ${layout.name} to search in: type the address in.`;
 }

@@ -4,7 +4,35 @@ export const formStyle = `${sharedStyle}
 .title { font-size: 1.6rem; line-height: 1.2; margin: 0 0 .5rem; text-wrap: balance; }
 .title:focus { outline: none; }
 .intro { margin: 0 0 1.25rem; color: var(--quiet); max-width: 60ch; }
-form { display: grid; gap: 1.1rem; }
+form, .body, .form-page, .section, .grid { display: grid; gap: 1.1rem; min-width: 0; }
+.body { container-type: inline-size; }
+.grid.two { grid-template-columns: 1fr 1fr; column-gap: 1.25rem; align-items: start; }
+.grid.two > :is(.slot, .block, .long_text, .choices, .consent) { grid-column: 1 / -1; }
+@container (max-width: 30rem) { .grid.two { grid-template-columns: 1fr; } }
+.away { display: none !important; }
+.page-title { font-size: 1.3rem; margin: 0; }
+.page-title:focus { outline: none; }
+.section-title { font-size: 1.1rem; margin: 0; }
+details.section { border: 1px solid var(--line); border-radius: 10px; padding: .6rem 1rem; display: block; }
+details.section > :not(summary) { margin-top: 1rem; }
+details.section > summary { cursor: pointer; min-height: 2rem; align-content: center; font-weight: 600; border-radius: 4px; }
+details.section > summary > .section-title { display: inline; }
+.boxes { display: grid; gap: .2rem; }
+.boxes label { display: flex; gap: .6rem; align-items: center; min-height: 2.5rem; font-weight: 400; }
+.boxes input { flex: none; width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
+.form-head { display: flex; flex-wrap: wrap; gap: .5rem 1.5rem; justify-content: space-between; align-items: start; }
+.words { flex: 1 1 16rem; min-width: 0; }
+.language { display: flex; align-items: center; gap: .5rem; font-size: .9em; }
+.language label { font-weight: 400; color: var(--quiet); }
+.progress { display: flex; align-items: center; gap: .8rem; color: var(--quiet); font-size: .9em; }
+.progress:focus { outline: none; }
+.progress progress { flex: 1; height: .5rem; accent-color: var(--accent); }
+.actions { display: flex; flex-wrap: wrap; gap: .8rem; }
+.back {
+  min-height: 3rem; padding: .6rem 1.6rem; border: 1px solid var(--line); border-radius: 8px; background: none;
+  color: var(--accent); font-weight: 600;
+}
+.marked { outline: 2px dashed var(--accent); outline-offset: 6px; border-radius: 4px; }
 .field { display: grid; gap: .25rem; min-width: 0; align-content: start; }
 .with-unit { display: flex; align-items: center; gap: .6rem; }
 .with-unit > :first-child { flex: 1 1 auto; min-width: 0; }
@@ -50,5 +78,5 @@ form { display: grid; gap: 1.1rem; }
 .loading { color: var(--quiet); }
 .thanks { padding: 2rem 0; }
 .thanks code { font-size: .95em; }
-@media (max-width: 480px) { .send { width: 100%; } .slot { padding-inline: .75rem; } }
+@media (max-width: 480px) { .send, .back { flex: 1 1 auto; } .slot { padding-inline: .75rem; } }
 `;

@@ -1,0 +1,43 @@
+/** Sending a filled form: the same content is kept once, however often it is sent. */
+
+import { type Connection, call, idempotencyKey, insistently, path } from "../service";
+import type { Value } from "./model";
+
+export interface FilledForm {
+  values: Record<string, Value>;
+  slots: Record<string, unknown>;
+  /** The version that was filled; it may have been replaced since. */
+  version?: number;
+  /** In which it was read. */
+  language?: string;
+}
+
+/** What the service answers: the record that was made. */
+export interface Sent {
+  id?: string;
+}
+
+export class Sending {
+  private onceKey = idempotencyKey();
+  private sent = "";
+
+  /**
+   * Sends it; over and over while the service does not answer.
+   *
+   * The same content sent again makes no second record; other content is another request.
+   */
+  async send(form: string, connection: Connection, body: FilledForm, dryRun: boolean, waiting: () => void): Promise<Sent> {
+    const content = JSON.stringify(body);
+    if (content !== this.sent) this.onceKey = idempotencyKey();
+    this.sent = content;
+    const sending = (): Promise<Sent> =>
+      call<Sent>(connection, path`forms/${form}/` + (dryRun ? "dry-run" : "records"), {
+        body,
+        headers: dryRun ? {} : { "Idempotency-Key": this.onceKey },
+      });
+    // The same key comes along each time, so what was kept the first time is not kept twice.
+    const answer = await insistently(sending, waiting);
+    this.sent = "";
+    return answer;
+  }
+}
