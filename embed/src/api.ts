@@ -45,6 +45,41 @@ export interface components {
             /** @description What in a picked address does not fit its country's layout */
             notes: string[];
         };
+        /** @description One change. */
+        ChangeSchema: {
+            /** @enum {string} */
+            kind: "added" | "removed" | "changed" | "moved";
+            /** @description Into the new document; into the old one where it is removed */
+            pointer: string;
+            detail: string;
+            /** @description Of a removed field or slot: how many records keep something in it */
+            records: number | null;
+        };
+        /** @description What changes, and what stands against publishing it. */
+        Changes: {
+            changes: components["schemas"]["ChangeSchema"][];
+            problems: components["schemas"]["ProblemPlace"][];
+            /** @description Whether nothing is published to compare with */
+            is_new: boolean;
+        };
+        /** @description What to compare: left out, the draft with what is published. */
+        ChangesRequest: {
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["FormDocument"] | null;
+            /**
+             * @description A version, instead of the published one
+             * @default null
+             */
+            since: number | null;
+            /**
+             * @description A version, instead of the draft
+             * @default null
+             */
+            until: number | null;
+        };
         /** @description Components in their canonical spelling, and what is wrong with them. */
         CheckComponentsAnswer: {
             components: {
@@ -65,6 +100,20 @@ export interface components {
              * @default null
              */
             form: string | null;
+        };
+        /** @description What one column is taken for. */
+        ColumnGuess: {
+            column: string;
+            /** @enum {string} */
+            becomes: "field" | "part" | "left_out";
+            /** @description Of the field, or of the part of an address */
+            key: string | null;
+            type: string | null;
+            component: string | null;
+            /** @description Of the address that it is a part of */
+            slot: string | null;
+            /** @description Why, in a sentence */
+            because: string;
         };
         /** @description An edition held against another, its base. */
         ComparisonSchema: {
@@ -190,12 +239,20 @@ export interface components {
         DraftAnswer: {
             document: components["schemas"]["FormDocument"];
             form: components["schemas"]["FormSummary"];
+            /** @description What stands against publishing it */
+            problems: components["schemas"]["ProblemPlace"][];
+            /** @description Of those formulas that can be worked out */
+            logic: components["schemas"]["FormLogic"];
         };
         /** @description What a record would hold, were the form submitted now. */
         DryRunAnswer: {
             label: string;
             values: {
                 [key: string]: string | number | boolean | string[] | null;
+            };
+            /** @description Values as people read them: of a choice its label */
+            texts: {
+                [key: string]: string;
             };
             labels: {
                 [key: string]: string;
@@ -250,6 +307,21 @@ export interface components {
             rows_bytes: number;
             /** @description Whether its index can be built anew */
             rows_kept: boolean;
+        };
+        /** @description An open page in which a draft is edited. */
+        EditorRequest: {
+            page: string;
+        };
+        /** @description Somebody who has the draft open. */
+        EditorSchema: {
+            name: string;
+            /** Format: date-time */
+            since: string;
+        };
+        /** @description Who else has the draft open, and its newest revision. */
+        Editors: {
+            editors: components["schemas"]["EditorSchema"][];
+            revision: number;
         };
         /** @description What is known beside the components; `languages`: that of this spelling, then others. */
         FactsSchema: {
@@ -350,6 +422,26 @@ export interface components {
             folded: boolean;
             /** @default null */
             component: string | null;
+        };
+        /** @description A type of field. */
+        FieldTypeSchema: {
+            /** @description In documents */
+            name: string;
+            title: string;
+            /** @description A sentence for whoever chooses one */
+            says: string;
+            /** @description Whether anything is kept of it */
+            holds_value: boolean;
+            /** @description Whether people give its value */
+            is_filled: boolean;
+            always_needed: boolean;
+            needs_label: boolean;
+            /** @description Settings that have a meaning for it, beside the usual */
+            settings: string[];
+        };
+        /** @description All types of fields. */
+        FieldTypes: {
+            types: components["schemas"]["FieldTypeSchema"][];
         };
         /** @description What filling does: new values of every field that the mapping owns. */
         FillAnswer: {
@@ -485,6 +577,11 @@ export interface components {
                 [key: string]: components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"];
             };
         };
+        /** @description The version to go back to. */
+        FormRestoreRequest: {
+            /** @description 0: none is published any more, so that nobody can fill the form */
+            version: number;
+        };
         /** @description What lists show of a form. */
         FormSummary: {
             key: string;
@@ -497,6 +594,24 @@ export interface components {
             record_count: number;
             /** Format: date-time */
             changed_at: string;
+        };
+        /** @description A published version. */
+        FormVersionSchema: {
+            number: number;
+            /** Format: date-time */
+            published_at: string;
+            published_by: string;
+            in_force: boolean;
+            /** @description How many records were made with it */
+            records: number;
+            /** @description What it changed, in sentences; the first few */
+            changes: string[];
+            /** @description How many further ones there are */
+            more_changes: number;
+        };
+        /** @description Versions of a form, the newest first. */
+        FormVersions: {
+            versions: components["schemas"]["FormVersionSchema"][];
         };
         /** @description A function, an operator, or a conversion between kinds of values. */
         FormulaCall: {
@@ -958,6 +1073,17 @@ export interface components {
              */
             length: number | null;
         };
+        /** @description A form to begin from. */
+        ReadyMadeForm: {
+            name: string;
+            title: string;
+            says: string;
+            document: components["schemas"]["FormDocument"];
+        };
+        /** @description All ready-made forms. */
+        ReadyMadeForms: {
+            forms: components["schemas"]["ReadyMadeForm"][];
+        };
         /** @description A whole record. */
         RecordAnswer: {
             id: string;
@@ -970,6 +1096,10 @@ export interface components {
             values: {
                 [key: string]: string | number | boolean | string[] | null;
             };
+            /** @description Values as people read them: of a choice its label */
+            texts: {
+                [key: string]: string;
+            };
             /** @description What the form calls the fields, by their keys */
             labels: {
                 [key: string]: string;
@@ -978,6 +1108,12 @@ export interface components {
             slots: {
                 [key: string]: components["schemas"]["CapturedSchema"];
             };
+            /** @description The texts that were agreed to, as they were read */
+            agreed: {
+                [key: string]: string;
+            };
+            /** @description In which the form was read */
+            language: string;
         };
         /** @description A page of records; `after` fetches the next one. */
         RecordList: {
@@ -998,6 +1134,16 @@ export interface components {
             slots: {
                 [key: string]: components["schemas"]["SlotInputSchema"];
             };
+            /**
+             * @description The version that was filled; left out: the published one. One that was replaced in the last week can still be sent
+             * @default null
+             */
+            version: number | null;
+            /**
+             * @description In which the form was read; left out: its own
+             * @default null
+             */
+            language: string | null;
         };
         /** @description A record in a list. */
         RecordSummary: {
@@ -1201,6 +1347,27 @@ export interface components {
              */
             trace: components["schemas"]["TraceSchema"] | null;
         };
+        /** @description A form for the rows of a table, and why it looks as it does. */
+        TableAnswer: {
+            document: components["schemas"]["FormDocument"];
+            guesses: components["schemas"]["ColumnGuess"][];
+        };
+        /** @description The head of a table, perhaps with some rows, as it was copied from somewhere. */
+        TableRequest: {
+            text: string;
+            /** @default  */
+            title: string;
+            /**
+             * @description Columns that stay fields of their own, by place, from 0
+             * @default []
+             */
+            plain: number[];
+            /**
+             * @description Columns that the form does not take
+             * @default []
+             */
+            left_out: number[];
+        };
         /** @description What differs in one town. */
         TownDifferences: {
             country_code: string;
@@ -1319,8 +1486,12 @@ export interface components {
 export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
+export type ChangeSchema = components['schemas']['ChangeSchema'];
+export type Changes = components['schemas']['Changes'];
+export type ChangesRequest = components['schemas']['ChangesRequest'];
 export type CheckComponentsAnswer = components['schemas']['CheckComponentsAnswer'];
 export type CheckComponentsRequest = components['schemas']['CheckComponentsRequest'];
+export type ColumnGuess = components['schemas']['ColumnGuess'];
 export type ComparisonSchema = components['schemas']['ComparisonSchema'];
 export type ComponentChangeSchema = components['schemas']['ComponentChangeSchema'];
 export type ComponentProblem = components['schemas']['ComponentProblem'];
@@ -1335,9 +1506,14 @@ export type DryRunAnswer = components['schemas']['DryRunAnswer'];
 export type EditionAnswer = components['schemas']['EditionAnswer'];
 export type EditionState = components['schemas']['EditionState'];
 export type EditionSummary = components['schemas']['EditionSummary'];
+export type EditorRequest = components['schemas']['EditorRequest'];
+export type EditorSchema = components['schemas']['EditorSchema'];
+export type Editors = components['schemas']['Editors'];
 export type FactsSchema = components['schemas']['FactsSchema'];
 export type FieldOption = components['schemas']['FieldOption'];
 export type FieldSchema = components['schemas']['FieldSchema'];
+export type FieldTypeSchema = components['schemas']['FieldTypeSchema'];
+export type FieldTypes = components['schemas']['FieldTypes'];
 export type FillAnswer = components['schemas']['FillAnswer'];
 export type FillRequest = components['schemas']['FillRequest'];
 export type FilledAddress = components['schemas']['FilledAddress'];
@@ -1347,7 +1523,10 @@ export type FormAnswer = components['schemas']['FormAnswer'];
 export type FormDocument = components['schemas']['FormDocument'];
 export type FormList = components['schemas']['FormList'];
 export type FormLogic = components['schemas']['FormLogic'];
+export type FormRestoreRequest = components['schemas']['FormRestoreRequest'];
 export type FormSummary = components['schemas']['FormSummary'];
+export type FormVersionSchema = components['schemas']['FormVersionSchema'];
+export type FormVersions = components['schemas']['FormVersions'];
 export type FormulaCall = components['schemas']['FormulaCall'];
 export type FormulaField = components['schemas']['FormulaField'];
 export type FormulaFunction = components['schemas']['FormulaFunction'];
@@ -1388,6 +1567,8 @@ export type PreviewLine = components['schemas']['PreviewLine'];
 export type PreviewRequest = components['schemas']['PreviewRequest'];
 export type ProblemAnswer = components['schemas']['ProblemAnswer'];
 export type ProblemPlace = components['schemas']['ProblemPlace'];
+export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];
+export type ReadyMadeForms = components['schemas']['ReadyMadeForms'];
 export type RecordAnswer = components['schemas']['RecordAnswer'];
 export type RecordList = components['schemas']['RecordList'];
 export type RecordRequest = components['schemas']['RecordRequest'];
@@ -1405,6 +1586,8 @@ export type SlotPlace = components['schemas']['SlotPlace'];
 export type SlotSchema = components['schemas']['SlotSchema'];
 export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
+export type TableAnswer = components['schemas']['TableAnswer'];
+export type TableRequest = components['schemas']['TableRequest'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];
 export type TraceSchema = components['schemas']['TraceSchema'];

@@ -1,18 +1,25 @@
-"""`forms list`, `forms show`."""
+"""`forms list`, `forms show`: what there is."""
 
 from __future__ import annotations
 
 import click
 
-from anchorline.client import FormDocument
+from anchorline.client import Client, FormDocument
 
+from .documents import write_document
 from .finding import Connect
+from .form_files import FORM_FILE_COMMANDS
+from .form_versions import FORM_VERSION_COMMANDS
 from .output import json_option, note, print_json, print_lines, print_table
 
 
 @click.group()
 def forms() -> None:
     """The forms of the service."""
+
+
+for _command in (*FORM_FILE_COMMANDS, *FORM_VERSION_COMMANDS):
+    forms.add_command(_command)
 
 
 @forms.command("list")
@@ -48,23 +55,28 @@ def list_forms(connect: Connect, as_json: bool) -> None:
 @forms.command("show")
 @click.argument("key")
 @click.option("--draft", is_flag=True, help="The draft instead of the published version.")
+@click.option("--yaml", "as_yaml", is_flag=True, help="As a file that `forms apply` takes.")
 @json_option
 @click.pass_obj
-def show_form(connect: Connect, key: str, draft: bool, as_json: bool) -> None:
+def show_form(connect: Connect, key: str, draft: bool, as_yaml: bool, as_json: bool) -> None:
     """One form: its fields, and where each component of its addresses goes.
 
     \b
     Example:
       anchorline forms show tuning-visit
+      anchorline forms show tuning-visit --yaml > tuning-visit.yaml
     """
-    form = connect().form(key, draft=draft)
+    document, version = _document(connect(), key, draft)
     if as_json:
-        print_json(form.document)
+        print_json(document)
         return
-    version = "draft" if form.version is None else f"version {form.version}"
-    print_lines([f"{form.document.title} ({form.document.kind} form, {version})", ""])
-    print_table(["field", "type", "label", "required"], _field_rows(form.document))
-    for slot in form.document.slots:
+    if as_yaml:
+        click.echo(write_document(document), nl=False)
+        return
+    called = "draft" if version is None else f"version {version}"
+    print_lines([f"{document.title} ({document.kind} form, {called})", ""])
+    print_table(["field", "type", "label", "required"], _field_rows(document))
+    for slot in document.slots:
         print_lines(["", f"Address {slot.key}: {slot.label}"])
         print_table(
             ["components", "joined by", "changes", "into"],
@@ -73,7 +85,18 @@ def show_form(connect: Connect, key: str, draft: bool, as_json: bool) -> None:
                 for r in slot.mapping
             ],
         )
-    note(f"Countries: {', '.join(form.document.slots[0].countries)}" if form.document.slots else "")
+    note(f"Countries: {', '.join(document.slots[0].countries)}" if document.slots else "")
+
+
+def _document(client: Client, key: str, draft: bool) -> tuple[FormDocument, int | None]:
+    """A form as its administrator wrote it, and the version; None for the draft."""
+    kept = client.draft(key)[0]
+    number = kept.form.published_version
+    if draft:
+        return kept.document, None
+    if number is None:
+        return client.form(key).document, None  # says that it is not published
+    return client.form_version(key, number).document, number
 
 
 def _published(version: int | None, draft_differs: bool) -> str:

@@ -13,15 +13,6 @@ from anchorline.wire.finding import (
     PostcodeAnswer,
     Suggestions,
 )
-from anchorline.wire.forms import (
-    DraftAnswer,
-    FillAnswer,
-    FillRequest,
-    FormAnswer,
-    FormDocument,
-    FormList,
-    FormSummary,
-)
 from anchorline.wire.records import (
     RecordAnswer,
     RecordList,
@@ -33,15 +24,14 @@ from anchorline.wire.session import OverviewAnswer
 
 from .calls import part, read_answer, request_body
 from .datasets import Datasets
+from .forms import FormCalls, Value
 from .formulas import FormulaCalls
 from .layouts import LayoutCalls
 from .own_layouts import OwnLayouts
 from .transport import Transport
 
-Value = str | int | float | bool | None
 
-
-class Client(LayoutCalls, FormulaCalls):
+class Client(LayoutCalls, FormCalls, FormulaCalls):
     """Calls one Anchorline service. All methods raise the errors of `errors`.
 
     Args:
@@ -136,67 +126,6 @@ class Client(LayoutCalls, FormulaCalls):
         }  # fmt: skip
         return self._get("nearest", NearestAnswer, query)
 
-    # Forms
-
-    def forms(self) -> list[FormSummary]:
-        """All forms."""
-        return self._get("forms", FormList).forms
-
-    def form(self, key: str, *, draft: bool = False) -> FormAnswer:
-        """A form to be filled: its published version, or its draft."""
-        return self._get(f"forms/{part(key)}", FormAnswer, {"draft": draft or None})
-
-    def draft(self, key: str) -> tuple[DraftAnswer, str]:
-        """A form's draft and its ETag."""
-        answer = self._transport.send("GET", f"forms/{part(key)}/draft")
-        return read_answer(DraftAnswer, answer), answer.headers["ETag"]
-
-    def put_draft(self, document: FormDocument, *, etag: str | None = None) -> DraftAnswer:
-        """Keeps a draft; `etag` is that of the draft it was made from, None for a new form."""
-        headers = {"If-Match": etag} if etag else {}
-        answer = self._transport.send(
-            "PUT", f"forms/{part(document.key)}/draft", body=document, headers=headers
-        )
-        return read_answer(DraftAnswer, answer)
-
-    def publish(self, key: str) -> FormSummary:
-        """Publishes the draft as the next version."""
-        answer = self._transport.send("POST", f"forms/{part(key)}/publish", repeatable=True)
-        return read_answer(FormSummary, answer)
-
-    def fill(
-        self,
-        form: str,
-        slot: str,
-        *,
-        address_id: str | None = None,
-        group_id: str | None = None,
-        components: Mapping[str, str] | None = None,
-        typed: str | None = None,
-        country_code: str | None = None,
-        values: Mapping[str, Value] | None = None,
-    ) -> FillAnswer:
-        """What one source puts into the fields of a slot.
-
-        Args:
-            address_id: an address.
-            group_id: a suggestion that stands for several addresses: what they share is filled.
-            components: any components.
-            typed: beside a group, what was typed to find it; alone, a text to take apart.
-            country_code: of what was typed alone.
-            values: the form's values so far.
-        """
-        body = request_body(
-            FillRequest,
-            address_id=address_id,
-            group_id=group_id,
-            typed=typed,
-            country_code=country_code,
-            components=dict(components) if components is not None else None,
-            values=dict(values or {}),
-        )
-        return self._post(f"forms/{part(form)}/slots/{part(slot)}/fill", FillAnswer, body)
-
     # Records
 
     def submit(
@@ -205,13 +134,26 @@ class Client(LayoutCalls, FormulaCalls):
         values: Mapping[str, Value],
         slots: Mapping[str, SlotInputSchema] | None = None,
         *,
+        version: int | None = None,
+        language: str | None = None,
         idempotency_key: str | None = None,
     ) -> RecordAnswer:
-        """Submits a filled form. Sent again after a failure, it still makes one record."""
+        """Submits a filled form. Sent again after a failure, it still makes one record.
+
+        Args:
+            version: that was filled; None for the published one.
+            language: in which it was read; None for its own.
+        """
         answer = self._transport.send(
             "POST",
             f"forms/{part(form)}/records",
-            body=request_body(RecordRequest, values=dict(values), slots=dict(slots or {})),
+            body=request_body(
+                RecordRequest,
+                values=dict(values),
+                slots=dict(slots or {}),
+                version=version,
+                language=language,
+            ),
             headers={"Idempotency-Key": idempotency_key or str(uuid.uuid4())},
             repeatable=True,
         )

@@ -25,7 +25,7 @@ from anchorline.private_files import write_whole
 
 from .alternate_names import with_alternate_names
 from .process import DemoError, alive, end, folder, listens, running_pid, spawn, url
-from .scenario import describe, set_up_forms, submit_examples
+from .scenario import apply_forms, describe, submit_examples
 from .world import COUNTRIES, make_rows
 
 DEMO_ROWS = 30_000
@@ -135,6 +135,8 @@ def _set_up(rows: int) -> None:
         _set_up_through_the_client(rows)
     except AnchorlineError as error:
         raise DemoError(f"The service refused a step of the set-up: {error}") from error
+    except subprocess.CalledProcessError as error:
+        raise DemoError(f"The forms could not be set up: {error.stderr}") from error
 
 
 def _set_up_through_the_client(rows: int) -> None:
@@ -149,7 +151,7 @@ def _set_up_through_the_client(rows: int) -> None:
                 _wait_for_editions(client)
         if len(client.forms()) == 0:
             with _step("Setting up the forms and some records"):
-                set_up_forms(client)
+                apply_forms(access["url"], access["server_key"])
                 submit_examples(client)
         for line in describe(client):
             click.echo(f"  · {line}")

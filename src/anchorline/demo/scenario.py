@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import os
 import random
+import subprocess
+import sys
 from collections.abc import Iterator
 from importlib import resources
 from typing import Any
@@ -13,12 +16,6 @@ from anchorline.yaml_documents import read_yaml
 from .world import COUNTRIES
 
 FORMS: tuple[str, ...] = ("tuning-visit", "venue", "instrument", "supplier")
-# What a slot brings when its form does not say otherwise: one part for each component that
-# any of the ten layouts asks for.
-_PARTS = (
-    "organisation", "unit", "building", "number", "street", "po_box", "district", "town",
-    "region", "region_code", "postcode",
-)  # fmt: skip
 _PEOPLE = (
     "Ada Brindle", "Tomás Ó Fearrán", "Léonie Dorvault", "Jürgen Größwein", "Sanne Hoogewaard",
     "Marcus Goforth", "Élise Ferland-Côté", "João Peçanha", "柚木田 葵", "Ruby Cartmell",
@@ -34,33 +31,40 @@ _VENUES = {"GB": "corn exchange", "DE": "stadthalle", "US": "opera house"}
 
 
 def form_document(key: str) -> FormDocument:
-    """A form of the scenario, with its slots' countries, parts and mapping written out."""
+    """A form of the scenario."""
     text = (resources.files("anchorline.demo.forms") / f"{key}.yaml").read_text("utf-8")
-    document: dict[str, Any] = read_yaml(text)
-    for slot in document["slots"]:
-        # A bill and an owner's letters may go further than pianos are tuned.
-        slot["countries"] = [*COUNTRIES, *slot.pop("also", ())]
-        # `labelled` names parts beside the usual ones, with a label of their own.
-        labelled: dict[str, str] = slot.pop("labelled", {})
-        if "parts" not in slot:
-            names = (*labelled, *_PARTS)
-            slot["parts"] = [
-                {"key": f"{slot['key']}_{name}", "component": name, "label": labelled.get(name)}
-                for name in names
-            ]
-            slot["mapping"] = [
-                {"components": [name], "into": f"{slot['key']}_{name}"} for name in names
-            ]
-    return FormDocument.model_validate(document)
+    return FormDocument.model_validate(read_yaml(text))
 
 
-def set_up_forms(client: Client) -> None:
-    """Makes and publishes the forms that are not there yet."""
-    there = {form.key for form in client.forms()}
-    for key in FORMS:
-        if key not in there:
-            client.put_draft(form_document(key))
-            client.publish(key)
+def apply_forms(url: str, key: str) -> None:
+    """Makes and publishes the forms, as an administrator would: from their files.
+
+    Args:
+        url: the service's address.
+        key: a server key.
+
+    Raises:
+        CalledProcessError: the command refused; `stderr` says why.
+    """
+    with resources.as_file(resources.files("anchorline.demo.forms")) as folder:
+        files = [str(folder / f"{name}.yaml") for name in FORMS]
+        command = ["forms", "apply", "--publish", "--yes"]
+        subprocess.run(
+            [
+                sys.executable,
+                "-m",
+                "anchorline.cli",
+                "forms",
+                "apply",
+                "--publish",
+                "--yes",
+                *files,
+            ],
+            env={**os.environ, "ANCHORLINE_URL": url, "ANCHORLINE_KEY": key},
+            check=True,
+            capture_output=True,
+            text=True,
+        )
 
 
 def submit_examples(client: Client, seed: int = 7) -> int:

@@ -22,6 +22,8 @@ from .problems import install_problem_handlers
 from .routes import (
     datasets,
     finding,
+    form_design,
+    form_drafts,
     forms,
     formulas,
     layouts,
@@ -32,7 +34,19 @@ from .routes import (
 )
 from .settings import Settings
 
-_ROUTES = (finding, layouts, own_layouts, forms, formulas, records, datasets, session, overview)
+_ROUTES = (
+    finding,
+    layouts,
+    own_layouts,
+    forms,
+    form_drafts,
+    form_design,
+    formulas,
+    records,
+    datasets,
+    session,
+    overview,
+)
 ROUTERS: list[Router] = [module.router for module in _ROUTES]
 
 

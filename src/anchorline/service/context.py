@@ -9,6 +9,7 @@ from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
+from anchorline.store.form_editors import FormEditorStore
 from anchorline.store.forms import FormStore
 from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
@@ -41,6 +42,7 @@ class Services:
     jobs: JobStore
     load_data: LoadData
     forms: FormStore
+    form_editors: FormEditorStore
     published_forms: PublishedForms
     own_layouts: OwnLayoutStore
     records: RecordStore
@@ -70,6 +72,7 @@ def make_services(settings: Settings, database: Database) -> Services:
         jobs=JobStore(database),
         load_data=LoadData(database),
         forms=forms,
+        form_editors=FormEditorStore(database),
         published_forms=PublishedForms(forms),
         own_layouts=own_layouts,
         records=RecordStore(database),

@@ -66,6 +66,13 @@ def invalid(problems: Sequence[Problem], count: int | None = None) -> ProblemErr
     return ProblemError(422, f"The request has {said}; {see}.", problems[:MOST_LISTED])
 
 
+def places(problems: Iterable[Problem]) -> list[ProblemPlace]:
+    """Problems as they are answered."""
+    return [
+        ProblemPlace(pointer=p.pointer, detail=p.detail, at=p.at, length=p.length) for p in problems
+    ]
+
+
 def not_found(detail: str) -> ProblemError:
     """404."""
     return ProblemError(404, detail)
@@ -77,10 +84,7 @@ def problem_response(error: ProblemError) -> Response:
         title=HTTPStatus(error.status).phrase,
         status=error.status,
         detail=error.detail,
-        errors=[
-            ProblemPlace(pointer=p.pointer, detail=p.detail, at=p.at, length=p.length)
-            for p in error.errors
-        ],
+        errors=places(error.errors),
     )
     response = Response(
         orjson.dumps(answer.model_dump(exclude_none=True)),

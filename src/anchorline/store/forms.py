@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 
-from sqlalchemy import and_, func, select
+from sqlalchemy import and_, delete, func, select
 from sqlalchemy.orm import Session
 
 from anchorline.core.forms import upgraded
 
-from .database import Database
+from .database import Database, InUseError
 from .drafts import Document, Drafted, DraftTables
 from .schema import FormRow, FormVersionRow, RecordRow
 
@@ -23,6 +24,16 @@ class FormEntry(Drafted):
 
     kind: str
     record_count: int
+
+
+@dataclass(frozen=True, slots=True)
+class FormVersion:
+    """A published version."""
+
+    number: int
+    document: Document
+    published_at: datetime
+    published_by: str
 
 
 class FormStore:
@@ -75,6 +86,49 @@ class FormStore:
             if row.draft_differs or row.published_version is None:
                 _TABLES.publish(session, row, by, self._database.now())
             return _counted(session, row)
+
+    def restore(self, key: str, number: int | None) -> FormEntry:
+        """Publishes an earlier version again; with None, nobody can fill the form any more.
+
+        A draft that was as published follows; one that differs stays.
+
+        Raises:
+            NotThereError: there is no such form, or no such version of it.
+        """
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key, lock=True)
+            follows = number is not None and not row.draft_differs
+            _TABLES.switch(session, row, number)
+            if follows:
+                document = upgraded(_TABLES.version(session, key, number).document)
+                _TABLES.put(session, key, document, row.revision, self._database.now())
+            return _counted(session, row)
+
+    def remove(self, key: str) -> None:
+        """Deletes a form with all its versions.
+
+        Raises:
+            NotThereError: there is no such form.
+            InUseError: records were made with it; they need its versions to be read.
+        """
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key, lock=True)
+            count = _counted(session, row).record_count
+            if count:
+                raise InUseError(str(count))
+            session.execute(delete(FormVersionRow).where(FormVersionRow.of == key))
+            session.delete(row)
+
+    def versions(self, key: str) -> Sequence[FormVersion]:
+        """All versions, the newest first; NotThereError where there is no such form."""
+        with self._database.transaction() as session:
+            _TABLES.row(session, key)
+            query = select(FormVersionRow).where(FormVersionRow.of == key)
+            rows = session.scalars(query.order_by(FormVersionRow.number.desc()))
+            return [
+                FormVersion(row.number, upgraded(row.document), row.published_at, row.published_by)
+                for row in rows
+            ]
 
     def version(self, key: str, number: int | None = None) -> tuple[Document, int]:
         """A version's document and number, the published one by default.

@@ -9,6 +9,7 @@ from sqlalchemy import delete, select
 from .database import Database
 from .schema import (
     EditionRow,
+    FormEditorRow,
     IdempotencyRow,
     JobRow,
     LoginSessionRow,
@@ -22,6 +23,7 @@ PLACES_REMEMBERED = timedelta(days=180)
 # A job takes with it the report of the rows that it left out; one whose file is kept stays.
 JOBS_REMEMBERED = timedelta(days=90)
 UPLOADS_WAITED_FOR = timedelta(days=1)
+EDITORS_REMEMBERED = timedelta(hours=1)
 
 
 def purge_expired(database: Database) -> int:
@@ -40,6 +42,7 @@ def purge_expired(database: Database) -> int:
         delete(IdempotencyRow).where(IdempotencyRow.made_at < now - KEYS_REMEMBERED),
         delete(LoginSessionRow).where(LoginSessionRow.expires_at < now),
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),
+        delete(FormEditorRow).where(FormEditorRow.seen_at < now - EDITORS_REMEMBERED),
         delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]
     count = 0

@@ -24,7 +24,12 @@ from .schema import RecordAddressRow, RecordRow
 
 @dataclass(frozen=True, slots=True)
 class NewRecord:
-    """A checked, filled form, ready to be kept; `label` is what lists show of it."""
+    """A checked, filled form, ready to be kept.
+
+    Attributes:
+        label: what lists show of it.
+        language: in which its form was read; empty: in its own.
+    """
 
     form: str
     form_version: int
@@ -32,6 +37,7 @@ class NewRecord:
     values: dict[str, Any]
     addresses: Sequence[Captured]
     made_by: str
+    language: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +58,7 @@ class Record(RecordSummary):
 
     values: dict[str, Any]
     addresses: Sequence[Captured]
+    language: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +135,7 @@ class RecordStore:
                 **asdict(_summary(row)),
                 values=row.field_values,
                 addresses=[_captured(address) for address in addresses],
+                language=row.language,
             )
 
     def page(
@@ -164,6 +172,28 @@ class RecordStore:
         rows = rows[:limit]
         cursor = cursor_after(rows[-1], sort) if more else None
         return RecordPage([_summary(row) for row in rows], cursor, total)
+
+    def keeping(self, form: str, keys: Sequence[str]) -> dict[str, int]:
+        """How many records of a form keep something in each of some fields and slots."""
+        counts: dict[str, int] = {}
+        with self._database.transaction() as session:
+            for key in keys:
+                has_value = func.json_contains_path(RecordRow.field_values, "one", f'$."{key}"')
+                has_address = RecordRow.id.in_(
+                    select(RecordAddressRow.record).where(RecordAddressRow.slot == key)
+                )
+                query = select(func.count(RecordRow.id)).where(
+                    RecordRow.form == form, or_(has_value == 1, has_address)
+                )
+                counts[key] = session.scalar(query) or 0
+        return counts
+
+    def by_version(self, form: str) -> dict[int, int]:
+        """How many records there are of each version of a form."""
+        query = select(RecordRow.form_version, func.count(RecordRow.id))
+        query = query.where(RecordRow.form == form).group_by(RecordRow.form_version)
+        with self._database.transaction() as session:
+            return dict(session.execute(query).tuples().all())
 
     def captured_in(
         self, country_code: str, forms: Sequence[str], limit: int
@@ -214,7 +244,11 @@ def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:
 
 
 def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime) -> None:
-    words = [str(value) for value in new.values.values()]
+    words = [
+        str(one)
+        for value in new.values.values()
+        for one in (value if isinstance(value, list) else [value])
+    ]
     words += [value for address in new.addresses for value in address.components.values()]
     session.add(
         RecordRow(
@@ -226,6 +260,7 @@ def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime
             search_text=fold(" ".join([new.label, *words])),
             made_at=made_at,
             made_by=new.made_by,
+            language=new.language,
         )
     )
     session.flush()

@@ -226,6 +226,16 @@ class FormVersionRow(VersionColumns):
     of: Mapped[str] = mapped_column("form", ForeignKey("form.key"), primary_key=True)
 
 
+class FormEditorRow(Base):
+    __tablename__ = "form_editor"
+    __table_args__ = (_TABLE,)
+    form: Mapped[str] = mapped_column(ForeignKey("form.key", ondelete="CASCADE"), primary_key=True)
+    page: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    name: Mapped[str] = mapped_column(String(254))
+    since: Mapped[datetime] = mapped_column(UtcTime())
+    seen_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
+
+
 class OwnLayoutRow(DraftColumns):
     __tablename__ = "own_layout"
     __table_args__ = (_TABLE,)
@@ -256,6 +266,7 @@ class RecordRow(Base):
     search_text: Mapped[str] = mapped_column(LONGTEXT)
     made_at: Mapped[datetime] = mapped_column(UtcTime())
     made_by: Mapped[str] = mapped_column(String(254))
+    language: Mapped[str] = mapped_column(exact(35), default="", server_default="")
 
 
 class RecordAddressRow(Base):

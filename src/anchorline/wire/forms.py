@@ -9,6 +9,7 @@ from pydantic import Discriminator, Field, Tag, model_validator
 
 from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
 from .formulas import FormLogic, FormulaText
+from .problems import ProblemPlace
 
 Value = str | int | float | bool | list[ShortText] | None
 Values = Annotated[
@@ -131,6 +132,12 @@ _SUMMARY = {
     "record_count": 12,
     "changed_at": "2026-03-01T12:00:00Z",
 }
+_NO_LOGIC: dict[str, Any] = {
+    "order": ["note", "door", "door_street"],
+    "formulas": {},
+    "shown": {},
+    "required": {},
+}
 _DOCUMENT = {
     "key": "door-list",
     "kind": "record",
@@ -227,7 +234,7 @@ class FormAnswer(Schema):
         {
             "document": _DOCUMENT,
             "version": 1,
-            "logic": {"order": ["note", "door"], "formulas": {}, "shown": {}, "required": {}},
+            "logic": _NO_LOGIC,
         }
     )
     document: FormDocument
@@ -238,9 +245,13 @@ class FormAnswer(Schema):
 class DraftAnswer(Schema):
     """A form's draft; the ETag header names its revision."""
 
-    model_config = example({"document": _DOCUMENT, "form": _SUMMARY})
+    model_config = example(
+        {"document": _DOCUMENT, "form": _SUMMARY, "problems": [], "logic": _NO_LOGIC}
+    )
     document: FormDocument
     form: FormSummary
+    problems: list[ProblemPlace] = Field(description="What stands against publishing it")
+    logic: FormLogic = Field(description="Of those formulas that can be worked out")
 
 
 class FillRequest(RequestSchema):

@@ -11,7 +11,7 @@ from anchorline.core.kinds import RecordSort as RecordSort
 
 from .base import CountryCode, RequestSchema, Schema, Text, example
 from .finding import FactsSchema
-from .forms import Value, Values
+from .forms import LanguageTag, Value, Values
 
 _SUMMARY = {
     "id": "r01a207d5a1cc54fc005bc2d0",
@@ -67,6 +67,14 @@ class RecordRequest(RequestSchema):
     )
     values: Values = {}
     slots: Annotated[dict[str, SlotInputSchema], Field(max_length=20)] = {}
+    version: Annotated[int, Field(ge=1, le=2**31 - 1)] | None = Field(
+        default=None,
+        description="The version that was filled; left out: the published one. One that was "
+        "replaced in the last week can still be sent",
+    )
+    language: LanguageTag | None = Field(
+        default=None, description="In which the form was read; left out: its own"
+    )
 
 
 class CapturedSchema(Schema):
@@ -105,11 +113,22 @@ class RecordAnswer(RecordSummary):
     """A whole record."""
 
     model_config = example(
-        {**_SUMMARY, "values": _VALUES, "labels": _LABELS, "slots": {"piano": _ADDRESS}}
+        {
+            **_SUMMARY,
+            "values": _VALUES,
+            "texts": _VALUES,
+            "labels": _LABELS,
+            "slots": {"piano": _ADDRESS},
+            "agreed": {},
+            "language": "en",
+        }
     )
     values: dict[str, Value]
+    texts: dict[str, str] = Field(description="Values as people read them: of a choice its label")
     labels: dict[str, str] = Field(description="What the form calls the fields, by their keys")
     slots: dict[str, CapturedSchema] = Field(description="By the slots' keys, as they are sent")
+    agreed: dict[str, str] = Field(description="The texts that were agreed to, as they were read")
+    language: str = Field(description="In which the form was read")
 
 
 class DryRunAnswer(Schema):
@@ -119,12 +138,14 @@ class DryRunAnswer(Schema):
         {
             "label": _SUMMARY["label"],
             "values": _VALUES,
+            "texts": _VALUES,
             "labels": _LABELS,
             "slots": {"piano": _ADDRESS},
         }
     )
     label: str
     values: dict[str, Value]
+    texts: dict[str, str] = Field(description="Values as people read them: of a choice its label")
     labels: dict[str, str]
     slots: dict[str, CapturedSchema]
 

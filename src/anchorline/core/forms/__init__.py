@@ -8,12 +8,14 @@ a form the fields that they bring.
 """
 
 from .capture import Captured, SlotInput
+from .changes import Change, changes_between, finished
 from .document import read_form, read_unfinished
-from .field_types import FIELD_TYPES, FieldType
+from .field_types import FIELD_TYPES, FieldType, text_of
 from .layout_fit import fit_problems, with_brought_parts
 from .logic import Worked, formulas_of, work_out
 from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
 from .submission import Submission, check_submission
+from .translations import languages_of
 from .upgrade import upgraded
 
 __all__ = [
@@ -21,6 +23,7 @@ __all__ = [
     "FORM_KINDS",
     "FORM_STYLES",
     "Captured",
+    "Change",
     "Field",
     "FieldType",
     "Form",
@@ -29,11 +32,15 @@ __all__ = [
     "SlotInput",
     "Submission",
     "Worked",
+    "changes_between",
     "check_submission",
+    "finished",
     "fit_problems",
     "formulas_of",
+    "languages_of",
     "read_form",
     "read_unfinished",
+    "text_of",
     "upgraded",
     "with_brought_parts",
     "work_out",

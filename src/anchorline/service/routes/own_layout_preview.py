@@ -21,10 +21,9 @@ from anchorline.wire.own_layouts import (
     PreviewLine,
     PreviewRequest,
 )
-from anchorline.wire.problems import ProblemPlace
 
 from ..endpoints import ApiRequest
-from ..problems import invalid
+from ..problems import invalid, places
 from .layouts import require_components
 
 
@@ -75,11 +74,6 @@ def differences_from_base(request: ApiRequest, own: OwnLayout) -> list[Differenc
             base_layout_of(own, in_force, code), effective(own, in_force, code)
         )
     ]
-
-
-def places(problems: Iterable[Problem]) -> list[ProblemPlace]:
-    """Problems as they are answered."""
-    return [ProblemPlace(pointer=p.pointer, detail=p.detail) for p in problems]
 
 
 def _differences(before: Layout, after: Layout) -> list[DifferenceSchema]:

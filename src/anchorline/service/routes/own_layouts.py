@@ -33,9 +33,9 @@ from anchorline.wire.own_layouts import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..problems import invalid
+from ..problems import invalid, places
 from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
-from .own_layout_preview import differences_from_base, places, preview
+from .own_layout_preview import differences_from_base, preview
 
 router = Router("own_layouts")
 

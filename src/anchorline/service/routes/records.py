@@ -12,7 +12,9 @@ from anchorline.core.forms import (
     Form,
     SlotInput,
     check_submission,
+    languages_of,
     read_form,
+    text_of,
 )
 from anchorline.core.formula import today
 from anchorline.core.layouts import LayoutLibrary, component_label, one_line, write_lines
@@ -41,9 +43,9 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import invalid
 from .finding import facts_schema
-from .forms import open_form
 from .idempotency_header import idempotency_key, reused_key
 from .layouts import reference_notes
+from .open_forms import open_form
 
 router = Router("records")
 
@@ -61,8 +63,10 @@ router = Router("records")
 )
 def submit_record(request: ApiRequest) -> ApiResponse:
     """Submits a filled form; makes a record."""
-    form, version = open_form(request)
-    values, addresses = _checked(request, form, request.body(RecordRequest))
+    body = request.body(RecordRequest)
+    opened = open_form(request, version=body.version)
+    form, version = opened.form, opened.version
+    values, addresses = _checked(request, form, body)
     new = NewRecord(
         form=form.key,
         form_version=version or 0,
@@ -70,6 +74,7 @@ def submit_record(request: ApiRequest) -> ApiResponse:
         values=values,
         addresses=addresses,
         made_by=request.caller.name,
+        language=body.language or "",
     )
     try:
         record, _made_now = request.services.records.add(
@@ -78,7 +83,7 @@ def submit_record(request: ApiRequest) -> ApiResponse:
     except ReusedKeyError:
         raise reused_key() from None
     return ApiResponse(
-        _answer(record, form, _layouts(request, form.key)),
+        _answer(record, form, _layouts(request, form.key), opened.document),
         status=201,
         headers={"Location": f"/api/v1/records/{record.id}"},
     )
@@ -94,12 +99,13 @@ def submit_record(request: ApiRequest) -> ApiResponse:
 )
 def dry_run_record(request: ApiRequest) -> Schema:
     """What a record would hold, were the draft submitted now; nothing is kept."""
-    form, _version = open_form(request, draft=True)
+    form = open_form(request, draft=True).form
     values, addresses = _checked(request, form, request.body(RecordRequest))
     layouts = _layouts(request, form.key)
     return DryRunAnswer(
         label=_label(form, values, addresses, layouts),
         values=values,
+        texts=_texts(form, values),
         labels=_field_labels(form, values, addresses, layouts),
         slots=_slots(form, addresses, layouts),
     )
@@ -143,7 +149,7 @@ def get_record(request: ApiRequest) -> Schema:
     record = request.services.records.get(request.path["record"])
     document, _number = request.services.forms.version(record.form, record.form_version)
     form = read_form(document, request.services.layouts)
-    return _answer(record, form, _layouts(request, record.form))
+    return _answer(record, form, _layouts(request, record.form), document)
 
 
 def _layouts(request: ApiRequest, form: str) -> LayoutLibrary:
@@ -216,13 +222,38 @@ def _summary(row: KeptSummary) -> dict[str, Any]:
     }
 
 
-def _answer(record: Record, form: Form, layouts: LayoutLibrary) -> RecordAnswer:
+def _answer(
+    record: Record, form: Form, layouts: LayoutLibrary, document: Mapping[str, Any]
+) -> RecordAnswer:
     return RecordAnswer(
         **_summary(record),
         values=record.values,
+        texts=_texts(form, record.values),
+        agreed=_agreed(form, record, document),
+        language=record.language or languages_of(document)[0],
         labels=_field_labels(form, record.values, record.addresses, layouts),
         slots=_slots(form, record.addresses, layouts),
     )
+
+
+def _texts(form: Form, values: Mapping[str, object]) -> dict[str, str]:
+    """Values as people read them."""
+    return {
+        field.key: text_of(field, values[field.key])
+        for field in form.all_fields()
+        if field.key in values
+    }
+
+
+def _agreed(form: Form, record: Record, document: Mapping[str, Any]) -> dict[str, str]:
+    """What was agreed to, in the language in which it was read."""
+    translation = (document.get("translations") or {}).get(record.language) or {}
+    items = translation.get("items") or {}
+    return {
+        field.key: (items.get(field.key) or {}).get("label") or field.label
+        for field in form.all_fields()
+        if field.type == "consent" and record.values.get(field.key)
+    }
 
 
 def _slots(

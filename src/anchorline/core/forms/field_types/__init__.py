@@ -18,7 +18,7 @@ from . import (
     text,
     yes_no,
 )
-from .registry import FIELD_TYPES, SOME_HAVE, FieldType
+from .registry import FIELD_TYPES, SOME_HAVE, FieldType, text_of
 
 __all__ = [
     "FIELD_TYPES",
@@ -39,5 +39,6 @@ __all__ = [
     "phone",
     "section",
     "text",
+    "text_of",
     "yes_no",
 ]

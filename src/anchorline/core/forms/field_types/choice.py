@@ -13,6 +13,11 @@ def _read(field: Field, value: object) -> Read:
     return text, fault
 
 
+def label_of(field: Field, value: object) -> str:
+    """What people read of an option; an option that is gone keeps its value."""
+    return next((o.label for o in field.options if o.value == value), str(value))
+
+
 def option_faults(field: Field) -> list[Fault]:
     """What is wrong with the options of a choice."""
     if not field.options:
@@ -33,5 +38,6 @@ register(
         TEXT,
         faults=option_faults,
         settings=("options",),
+        text=label_of,
     )
 )

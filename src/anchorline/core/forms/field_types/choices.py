@@ -2,7 +2,7 @@
 
 from ...errors import nearest_names, unknown_name_detail
 from ..model import Field
-from .choice import option_faults
+from .choice import label_of, option_faults
 from .registry import TEXT, Fault, FieldType, Read, register
 
 # What stands between chosen options where they are one text, in formulas and lists.
@@ -19,6 +19,11 @@ def _read(field: Field, value: object) -> Read:
         return None, unknown_name_detail("choice", unknown, nearest_names(unknown, options))
     # As the form offers them, each once: two people who chose the same gave the same value.
     return [one for one in options if one in chosen] or None, ""
+
+
+def _text(field: Field, value: object) -> str:
+    chosen = value if isinstance(value, list) else [value]
+    return BETWEEN.join(label_of(field, one) for one in chosen)
 
 
 def _faults(field: Field) -> list[Fault]:
@@ -38,5 +43,6 @@ register(
         TEXT,
         faults=_faults,
         settings=("options",),
+        text=_text,
     )
 )

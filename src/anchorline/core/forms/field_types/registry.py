@@ -21,6 +21,12 @@ def _nothing_wrong(_field: Field) -> list[Fault]:
     return []
 
 
+def _as_text(field: Field, value: object) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value} {field.unit}".strip()
+
+
 @dataclass(frozen=True)
 class FieldType:
     """A type of field.
@@ -36,6 +42,7 @@ class FieldType:
         always_needed: whether it must be filled wherever it is shown.
         settings: those of SOME_HAVE that have a meaning for it.
         needs_label: whether people have to be told what it is.
+        text: from a field and a kept value to what people read.
     """
 
     name: str
@@ -48,6 +55,7 @@ class FieldType:
     always_needed: bool = False
     settings: tuple[str, ...] = ()
     needs_label: bool = True
+    text: Callable[[Field, object], str] = _as_text
 
     @property
     def holds_value(self) -> bool:
@@ -73,6 +81,11 @@ def register(field_type: FieldType) -> None:
     """Adds a type; each name once."""
     assert field_type.name not in FIELD_TYPES, field_type.name
     FIELD_TYPES[field_type.name] = field_type
+
+
+def text_of(field: Field, value: object) -> str:
+    """A kept value as people read it."""
+    return FIELD_TYPES[field.type].text(field, value)
 
 
 def read_text(field: Field, value: object, *, lines: bool = False) -> Read:

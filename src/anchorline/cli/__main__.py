@@ -1,0 +1,5 @@
+"""The command line: `python -m anchorline.cli`."""
+
+from . import main
+
+main()

@@ -1,0 +1,316 @@
+"""What changes between two documents of a form, in sentences for whoever publishes.
+
+Sentences name things by their labels, as people know them; a change has a kind and a place, so
+that no program reads the sentence.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from difflib import SequenceMatcher
+from typing import Any, Literal
+
+from ..address import escape_pointer
+from ..counting import counted
+from .conditions import in_words
+from .field_types import FIELD_TYPES
+
+Document = Mapping[str, Any]
+Kind = Literal["added", "removed", "changed", "moved"]
+_STYLES = {"whole": "all at once", "pages": "page by page", "questions": "one question at a time"}
+_WHOLE = {
+    "title": "The title",
+    "intro": "The introduction",
+    "thanks": "What is said after sending",
+    "language": "The language that the form is written in",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change.
+
+    Attributes:
+        pointer: to its place in the new document; in the old one where it is removed.
+        detail: a sentence.
+        keeps: of a removed field or slot: its key; records keep what they have under it.
+    """
+
+    kind: Kind
+    pointer: str
+    detail: str
+    keeps: str | None = None
+
+
+def changes_between(old: Document, new: Document) -> list[Change]:
+    """What changes from one document to another, in the order in which one reads a form."""
+    return [*_Comparison(old, new).all()]
+
+
+@dataclass(frozen=True)
+class _Entry:
+    """A field or slot of a document with its place."""
+
+    item: Document
+    pointer: str
+    slot: Document | None = None
+
+    @property
+    def name(self) -> str:
+        """What people know it by."""
+        own = self.item.get("label") or _part_name(self.item) or self.item["key"]
+        return f"“{self.slot['label']}: {own}”" if self.slot is not None else f"“{own}”"
+
+
+def _part_name(item: Document) -> str:
+    return str(item.get("component") or "").replace("_", " ")
+
+
+class _Comparison:
+    def __init__(self, old: Document, new: Document) -> None:
+        self._old, self._new = old, new
+        self._before, self._now = _entries(old), _entries(new)
+        self._items = {key: entry.item for key, entry in self._now.items()}
+
+    def all(self) -> Iterator[Change]:
+        yield from self._settings()
+        for key, entry in self._before.items():
+            if key not in self._now:
+                yield self._removed(entry, key)
+        for key, entry in self._now.items():
+            earlier = self._before.get(key)
+            if earlier is None:
+                yield Change("added", entry.pointer, f"{entry.name} is new: {_what(entry.item)}.")
+            else:
+                yield from self._changed(earlier, entry)
+        yield from self._moved()
+        yield from self._translated()
+
+    def _settings(self) -> Iterator[Change]:
+        old, new = self._old, self._new
+        for name, called in _WHOLE.items():
+            if old.get(name) != new.get(name):
+                yield Change("changed", f"/{name}", f"{called} {_from_to(old, new, name)}.")
+        style = new.get("style") or "whole"
+        if (old.get("style") or "whole") != style:
+            yield Change("changed", "/style", f"The form is now filled {_STYLES[style]}.")
+        if old.get("kind") != new.get("kind"):
+            who = "anyone at its public page" if new.get("kind") == "web" else "staff only"
+            yield Change("changed", "/kind", f"The form is now filled by {who}.")
+        if bool(old.get("keeps_hidden")) != bool(new.get("keeps_hidden")):
+            now = "is now kept too" if new.get("keeps_hidden") else "is no longer kept"
+            yield Change("changed", "/keeps_hidden", f"What a condition hides {now}.")
+
+    def _removed(self, entry: _Entry, key: str) -> Change:
+        if "countries" in entry.item:
+            return Change("removed", entry.pointer, f"The address {entry.name} is removed", key)
+        field_type = FIELD_TYPES.get(entry.item.get("type") or "text")
+        holds = field_type is None or field_type.holds_value
+        return Change("removed", entry.pointer, f"{entry.name} is removed", key if holds else None)
+
+    def _changed(self, before: _Entry, now: _Entry) -> Iterator[Change]:
+        old, new = before.item, now.item
+        for name in dict.fromkeys([*old, *new]):
+            if old.get(name) == new.get(name) or name in ("key", "parts"):
+                continue
+            for detail in self._setting(name, before, now):
+                yield Change("changed", f"{now.pointer}/{name}", detail)
+
+    def _setting(self, name: str, before: _Entry, now: _Entry) -> Iterator[str]:
+        old, new, called = before.item, now.item, now.name
+        if name == "label":
+            yield f"{before.name} is now called {called}."
+        elif name == "required":
+            is_needed = bool(new.get("required", "countries" in new))
+            yield f"{called} is {'now' if is_needed else 'no longer'} required."
+        elif name in _CONDITIONS:
+            always, when = _CONDITIONS[name]
+            condition = new.get(name)
+            yield f"{called} {f'{when} {self._said(condition)}' if condition else always}."
+        elif name == "formula":
+            yield f"{called} is worked out otherwise: {new.get(name)}"
+        elif name == "type":
+            yield f"{called} is now {_what(new)}; records keep what they have."
+        elif name == "options":
+            yield from _options(called, old.get(name) or (), new.get(name) or ())
+        elif name == "countries":
+            yield from _countries(called, old[name], new[name])
+        elif name == "mapping":
+            yield from self._mapping(called, old.get(name) or (), new.get(name) or ())
+        else:
+            yield f"{_SETTINGS.get(name, name)} of {called} {_from_to(old, new, name)}."
+
+    def _said(self, condition: str) -> str:
+        return in_words(condition, self._items) or condition
+
+    def _mapping(
+        self, called: str, old: Sequence[Document], new: Sequence[Document]
+    ) -> Iterator[str]:
+        names = {key: entry.name for key, entry in {**self._before, **self._now}.items()}
+
+        def goes(rule: Document) -> str:
+            parts = " and ".join(name.replace("_", " ") for name in rule["components"])
+            return f"{parts} into {names.get(rule['into'], rule['into'])}"
+
+        gone = [rule for rule in old if rule not in new]
+        come = [rule for rule in new if rule not in old]
+        for rule in come:
+            earlier = next((one for one in gone if one["into"] == rule["into"]), None)
+            if earlier is None:
+                yield f"The address {called} now fills {goes(rule)}."
+            else:
+                gone.remove(earlier)
+                yield f"The address {called} fills {goes(rule)} otherwise than before."
+        for rule in gone:
+            yield f"The address {called} no longer fills {goes(rule)}."
+        if not gone and not come:
+            yield f"The rules of the address {called} stand in another order."
+
+    def _moved(self) -> Iterator[Change]:
+        before = [key for key in _order(self._old) if key in self._now]
+        now = [key for key in _order(self._new) if key in self._before]
+        kept = {
+            key
+            for block in SequenceMatcher(a=before, b=now, autojunk=False).get_matching_blocks()
+            for key in now[block.b : block.b + block.size]
+        }
+        whole = _order(self._new)
+        for key in now:
+            if key in kept:
+                continue
+            at = whole.index(key)
+            after = self._now[whole[at - 1]].name if at else None
+            place = f"after {after}" if after else "at the beginning"
+            detail = f"{self._now[key].name} now stands {place}."
+            yield Change("moved", self._now[key].pointer, detail)
+
+    def _translated(self) -> Iterator[Change]:
+        old, new = self._old.get("translations") or {}, self._new.get("translations") or {}
+        for language in dict.fromkeys([*old, *new]):
+            if old.get(language) == new.get(language):
+                continue
+            pointer = f"/translations/{escape_pointer(language)}"
+            if language not in old:
+                yield Change("added", pointer, f"The form can now be read in “{language}”.")
+            elif language not in new:
+                yield Change("removed", pointer, f"The form is no longer there in “{language}”.")
+            else:
+                yield Change("changed", pointer, f"Its translation into “{language}” has changed.")
+
+
+_CONDITIONS = {
+    "shown_when": ("is now always shown", "is now shown only when"),
+    "required_when": ("is no longer required on a condition", "is now required when"),
+}
+_SETTINGS = {
+    "help": "The help",
+    "placeholder": "The placeholder",
+    "max_length": "The most characters",
+    "least": "The least",
+    "most": "The most",
+    "decimals": "The decimals",
+    "unit": "The unit",
+    "default": "What stands at first in the field",
+    "columns": "The number of columns",
+    "foldable": "Whether one can fold the section",
+    "folded": "Whether the section is folded at first",
+    "hidden": "Whether it is hidden, the setting",
+    "component": "The component",
+    "country": "The country that is chosen at first",
+    "kinds": "What is offered in the finder",
+}
+
+
+def _entries(document: Document) -> dict[str, _Entry]:
+    """Fields, slots and their parts by key, in the order on the form."""
+    slots = {slot["key"]: (n, slot) for n, slot in enumerate(document.get("slots") or ())}
+    found: dict[str, _Entry] = {}
+
+    def place(key: str) -> None:
+        at, slot = slots[key]
+        found[key] = _Entry(slot, f"/slots/{at}")
+        for n, part in enumerate(slot.get("parts") or ()):
+            found[part["key"]] = _Entry(part, f"/slots/{at}/parts/{n}", slot)
+
+    for n, entry in enumerate(document.get("fields") or ()):
+        if "slot" not in entry:
+            found[entry["key"]] = _Entry(entry, f"/fields/{n}")
+        elif entry["slot"] in slots:
+            place(entry["slot"])
+    for key in slots:
+        if key not in found:
+            place(key)
+    return found
+
+
+def _order(document: Document) -> list[str]:
+    """Keys of fields and slots in the order on the form, without parts."""
+    return [key for key, entry in _entries(document).items() if entry.slot is None]
+
+
+def _what(item: Document) -> str:
+    if "countries" in item:
+        return "an address"
+    field_type = FIELD_TYPES.get(item.get("type") or "text")
+    name = field_type.title.lower() if field_type else str(item.get("type"))
+    return f"{'an' if name[0] in 'aeiou' else 'a'} {name}" if name[0] != "y" else name
+
+
+def _from_to(old: Document, new: Document, name: str) -> str:
+    before, now = _plain(old.get(name)), _plain(new.get(name))
+    if not now:
+        return f"is gone; it was {before}"
+    return f"is now {now}" + (f" instead of {before}" if before else "")
+
+
+def _plain(value: object) -> str:
+    if value in (None, "", [], False):
+        return ""
+    if value is True:
+        return "yes"
+    if isinstance(value, list):
+        return ", ".join(str(one) for one in value)
+    text = str(value)
+    return f"“{text if len(text) <= 60 else text[:59] + '…'}”" if isinstance(value, str) else text
+
+
+def _differing(
+    old: Sequence[Any], new: Sequence[Any], key: Callable[[Any], str]
+) -> tuple[list[Any], list[Any]]:
+    before, now = {key(one) for one in old}, {key(one) for one in new}
+    return [o for o in old if key(o) not in now], [n for n in new if key(n) not in before]
+
+
+def _options(called: str, old: Sequence[Document], new: Sequence[Document]) -> Iterator[str]:
+    gone, come = _differing(old, new, lambda option: str(option["value"]))
+
+    def names(options: Sequence[Document]) -> str:
+        return ", ".join(f"“{o.get('label') or o['value']}”" for o in options)
+
+    if come:
+        yield f"{called} offers {names(come)} too."
+    if gone:
+        yield f"{called} no longer offers {names(gone)}; records keep what they have."
+    if not come and not gone:
+        yield f"The options of {called} are called or ordered otherwise."
+
+
+def _countries(called: str, old: Sequence[str], new: Sequence[str]) -> Iterator[str]:
+    gone, come = _differing(old, new, str)
+    if come:
+        yield f"The address {called} is now there for {', '.join(come)} too."
+    if gone:
+        yield f"The address {called} is no longer there for {', '.join(gone)}."
+    if not come and not gone:
+        yield f"The countries of the address {called} stand in another order."
+
+
+def finished(change: Change, records: int | None) -> str:
+    """The sentence of a change, with how many records it leaves as they are."""
+    if change.kind != "removed":
+        return change.detail
+    if not records:
+        return f"{change.detail.rstrip('.')}."
+    keep = "keeps its value" if records == 1 else "keep their value"
+    return f"{change.detail}: {counted(records, 'record')} {keep}."

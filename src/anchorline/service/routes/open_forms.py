@@ -1,0 +1,154 @@
+"""Forms as they are opened: which document, which version, with what own layouts bring to it."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any, NamedTuple
+
+from anchorline.core.errors import DocumentError, Problem
+from anchorline.core.forms import (
+    Form,
+    Slot,
+    formulas_of,
+    read_form,
+    read_unfinished,
+    with_brought_parts,
+)
+from anchorline.core.formula import to_data
+from anchorline.store.database import NotThereError
+from anchorline.store.drafts import Document
+from anchorline.store.forms import FormEntry
+from anchorline.wire.forms import FieldSchema, FormDocument, FormSummary, RuleSchema
+from anchorline.wire.formulas import FormLogic
+
+from ..access import Access
+from ..endpoints import ApiRequest
+from ..problems import ProblemError, invalid, not_found
+
+# A page that was opened before a publish can still be sent.
+REPLACED_CAN_BE_SENT = timedelta(days=7)
+
+
+class OpenForm(NamedTuple):
+    """A form with the fields that own layouts bring to its slots.
+
+    Attributes:
+        version: None for a draft.
+    """
+
+    form: Form
+    version: int | None
+    document: Document
+
+
+def open_form(request: ApiRequest, *, draft: bool = False, version: int | None = None) -> OpenForm:
+    """The form named in the path: published, as a draft, or an earlier version.
+
+    Args:
+        version: one that may have been replaced lately.
+
+    Raises:
+        ProblemError: 403 where the caller may not use it, or not see drafts; 422 where the version
+            was replaced too long ago.
+        NotThereError: there is no such form, or it is not published.
+        DocumentError: a draft of which too little can be read.
+    """
+    key = request.path["form"]
+    services = request.services
+    if not request.caller.may_use_form(key):
+        raise ProblemError(403, f"This caller may not use the form {key!r}.")
+    if draft:
+        if request.caller.kind not in ("server", "person"):
+            raise ProblemError(403, f"A draft needs {Access.SERVER.value}.")
+        document, number = services.forms.draft(key)[0], None
+        form, problems = read_unfinished(document, services.layouts)
+        if not all(slot.countries for slot in form.slots):
+            raise DocumentError(f"form {key}", problems)
+    else:
+        document, number = services.published_forms.version(key)
+        if version is not None and version != number:
+            document, number = _replaced(request, key, version), version
+        form = read_form(document, services.layouts)
+    layouts = services.layouts_in_force.current().on_form(key)
+    return OpenForm(with_brought_parts(form, layouts), number, document)
+
+
+def _replaced(request: ApiRequest, key: str, version: int) -> Document:
+    """A version that was opened before another was published."""
+    services = request.services
+    versions = services.forms.versions(key)
+    found = next((one for one in versions if one.number == version), None)
+    later = [one.published_at for one in versions if one.number > version]
+    is_recent = not later or min(later) > services.database.now() - REPLACED_CAN_BE_SENT
+    if found is None or not is_recent:
+        detail = "The form has changed since this page was opened. Open it anew, and send it again."
+        raise invalid([Problem("/version", detail)])
+    return found.document
+
+
+def as_filled(opened: OpenForm) -> FormDocument:
+    """The document of a form as people fill it, with what own layouts have brought to it."""
+    document = FormDocument.model_validate(opened.document)
+    slots = []
+    for schema in document.slots:
+        slot = require_slot(opened.form, schema.key)
+        brought = slot.parts[len(schema.parts) :]
+        parts = [
+            FieldSchema(key=part.key, component=part.component, max_length=part.max_length)
+            for part in brought
+        ]
+        keys = {part.key for part in brought}
+        rules = [
+            RuleSchema(components=list(rule.components), into=rule.into)
+            for rule in slot.mapping
+            if rule.into in keys
+        ]
+        update = {"parts": [*schema.parts, *parts], "mapping": [*schema.mapping, *rules]}
+        slots.append(schema.model_copy(update=update))
+    return document.model_copy(update={"slots": slots})
+
+
+def require_slot(form: Form, key: str) -> Slot:
+    """A slot of a form; 404 where it has no such slot."""
+    slot = form.slot(key)
+    if slot is None:
+        known = ", ".join(s.key for s in form.slots) or "none"
+        raise not_found(f"The form {form.key!r} has no slot {key!r}; it has: {known}.")
+    return slot
+
+
+def version_of(request: ApiRequest, key: str, number: int) -> Document:
+    """The document of a version; NotThereError where there is none."""
+    found = next((v for v in request.services.forms.versions(key) if v.number == number), None)
+    if found is None:
+        raise NotThereError(f"The form {key!r} has no version {number}.")
+    return found.document
+
+
+def logic_of(form: Form) -> FormLogic:
+    """The checked formulas of a form."""
+    found: dict[str, dict[str, Any]] = {}
+    for key in form.order:
+        for setting, formula in formulas_of(form.item(key)):
+            found.setdefault(setting, {})[key] = to_data(formula.tree)
+    return FormLogic.model_validate(
+        {
+            "order": form.order,
+            "formulas": found.get("formula", {}),
+            "shown": found.get("shown_when", {}),
+            "required": found.get("required_when", {}),
+        }
+    )
+
+
+def summary_of(entry: FormEntry) -> FormSummary:
+    """What lists show of a form."""
+    return FormSummary(
+        key=entry.key,
+        kind=entry.kind,
+        title=entry.title,
+        published_version=entry.published_version,
+        draft_differs=entry.draft_differs,
+        record_count=entry.record_count,
+        changed_at=entry.changed_at,
+    )
