@@ -101,7 +101,8 @@ def test_after_the_last_try_the_error_is_raised():
 
 def test_a_submit_is_repeated_with_one_key_only():
     made = {"id": "r", "form": "f", "form_version": 1, "label": "", "made_by": "",
-            "made_at": "2026-01-01T00:00:00Z", "values": {}, "labels": {}, "slots": {}}  # fmt: skip
+            "made_at": "2026-01-01T00:00:00Z", "values": {}, "labels": {}, "slots": {},
+            "texts": {}, "agreed": {}, "language": "en"}  # fmt: skip
     line = Line(httpx.ReadError("gone"), httpx.Response(201, json=made))
     line.client().submit("f", {"a": 1})
     keys = {request.headers["Idempotency-Key"] for request in line.sent}
@@ -181,7 +182,7 @@ def test_a_key_that_cannot_be_one_is_said(key):
         (lambda c: c.fill("f", "s", address_id="a", components={}), "Give one of"),
         (lambda c: c.lines("GB", {"street": 5}), "components.street"),
         (lambda c: c.check("GB", {"street": "x" * 5000}), "At most 4000"),
-        (lambda c: c.submit("f", {"a": []}), "values.a"),
+        (lambda c: c.submit("f", {"a": {}}), "values.a"),
         (lambda c: c.suggest("\ud800"), "cannot be sent"),
         (lambda c: c.address("\ud800"), "cannot be sent"),
         (lambda c: c.submit("f", {"a": "\ud800"}), "a"),

@@ -11,7 +11,6 @@ import { make, setAttributes, shadowOf } from "../dom";
 import {
   type Connection,
   type FillAnswer,
-  type Place,
   ServiceError,
   call,
   connectionOf,
@@ -21,13 +20,14 @@ import {
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { ENGLISH, type Words, directionOf, wordsOf } from "../words";
 import { FormBody } from "./body";
-import { FieldView } from "./field";
+import type { FieldView } from "./field";
 import { LanguageSwitch } from "./language-switch";
 import { wantedLanguages } from "./languages";
 import { type FormLogic, today, workOut } from "./logic";
 import type { FormDocument } from "./model";
-import { type FilledForm, Sending, type Sent } from "./sending";
-import { SlotView } from "./slot";
+import { Sending, type Sent, filledForm } from "./sending";
+import { markMissing, refused } from "./refusal";
+import type { SlotView } from "./slot";
 import { formStyle } from "./style";
 import { bestLanguage, languagesOf, translated } from "./translated";
 import { FormViews } from "./views";
@@ -85,7 +85,7 @@ export class FormElement extends HTMLElement {
     if (!this.design) root.replaceChildren(make("p", { role: "status", class: "loading" }, this.words.say("loading")));
     this.views = null;
     try {
-      const address = path`forms/${this.key}` + (this.draft ? "?draft=true" : "");
+      const address = path`forms/${this.key}` + (this.hasAttribute("draft") ? "?draft=true" : "");
       this.loaded = this.design ?? (await insistently(() => call<Loaded>(connectionOf(this), address)));
       const languages = languagesOf(this.loaded.document);
       // A form in one language is read in it by everybody; of several, each reads the best.
@@ -136,10 +136,6 @@ export class FormElement extends HTMLElement {
 
   private get key(): string {
     return this.getAttribute("form") ?? "";
-  }
-
-  private get draft(): boolean {
-    return this.hasAttribute("draft");
   }
 
   /** Speaks a language of the form; what was typed stays. */
@@ -206,7 +202,7 @@ export class FormElement extends HTMLElement {
     const several = this.loaded ? languagesOf(this.loaded.document).length > 1 : false;
     return {
       form: this.key,
-      draft: this.draft,
+      draft: this.hasAttribute("draft"),
       connection: connectionOf(this),
       languages: [...new Set(several ? [this.language, ...this.wanted] : this.wanted)].slice(0, 8),
       words: this.words,
@@ -247,22 +243,11 @@ export class FormElement extends HTMLElement {
   }
 
   /** Marks what is needed and not given; whether there is anything, which then has the focus. */
-  private isMissing(keys?: ReadonlySet<string>): boolean {
-    const missing = (this.views?.inOrder(keys) ?? []).filter((one) => {
-      if (one instanceof SlotView) return one.isNeeded && one.shown && one.isEmpty;
-      return one.shown && one.isRequired && one.isEmpty && this.isAlone(one);
-    });
-    for (const one of missing) {
-      one.setProblem(this.words.say(one instanceof SlotView ? "addressIsNeeded" : "isNeeded"));
-    }
+  private isMissing(keys: ReadonlySet<string>): boolean {
+    const missing = this.views ? markMissing(this.views, keys, this.words) : [];
     if (missing.length) this.warn(this.words.say("attention", { count: missing.length }));
     missing[0]?.focus();
     return missing.length > 0;
-  }
-
-  /** Whether a field is not a part of an address: these are checked as a whole. */
-  private isAlone(field: FieldView): boolean {
-    return !this.views?.slots.some((slot) => slot.fields.includes(field));
   }
 
   private async submit(): Promise<void> {
@@ -275,27 +260,14 @@ export class FormElement extends HTMLElement {
     const dryRun = this.hasAttribute("dry-run");
     try {
       const waiting = (): void => this.warn(this.words.say("sentAgain"));
-      const answer = await this.sending.send(this.key, connectionOf(this), this.request(views), dryRun, waiting);
+      const body = filledForm(views, Boolean(this.document?.keeps_hidden), this.loaded?.version ?? null, this.language);
+      const answer = await this.sending.send(this.key, connectionOf(this), body, dryRun, waiting);
       this.succeeded(answer, dryRun);
     } catch (error) {
       this.failed(error);
     } finally {
       this.goOn.disabled = false;
     }
-  }
-
-  private request(views: FormViews): FilledForm {
-    const keepsHidden = Boolean(this.document?.keeps_hidden);
-    const slots = views.slots.filter((slot) => slot.shown || (keepsHidden && !slot.isEmpty));
-    const left = new Set(views.slots.filter((slot) => !slots.includes(slot)).flatMap((slot) => slot.fields));
-    const given = [...views.fields.values()].filter((field) => field.value !== null && !left.has(field));
-    const version = this.loaded?.version;
-    return {
-      values: Object.fromEntries(given.map((field) => [field.key, field.value])),
-      slots: Object.fromEntries(slots.map((slot) => [slot.slot.key, slot.input])),
-      ...(version ? { version } : {}),
-      language: this.language,
-    };
   }
 
   private succeeded(answer: Sent, dryRun: boolean): void {
@@ -317,36 +289,13 @@ export class FormElement extends HTMLElement {
   }
 
   private failed(error: unknown): void {
-    const problem = error instanceof ServiceError ? error : new ServiceError(0, String(error));
-    if (problem.status === 0 || problem.status >= 500) {
-      this.warn(`${problem.status ? problem.message : this.words.say("noAnswer")} ${this.words.say("nothingLost")}`);
-      this.goOn.focus();
-      return;
-    }
-    const others = problem.places.filter((place) => !this.place(place));
-    const marked = (this.views?.inOrder() ?? []).filter((one) => one.hasProblem);
-    const count = marked.length + others.length;
-    if (!count) this.warn(problem.message);
-    else this.warn([this.words.say("attention", { count }), ...others.map((o) => o.detail)].join(" "));
-    const first = marked.find((one) => one.shown);
-    if (first && this.views) this.body?.reveal(this.views.itemOf(first));
+    const { views } = this;
+    if (!views) return;
+    const { sentence, first } = refused(error, views, this.words);
+    this.warn(sentence);
+    if (first) this.body?.reveal(views.itemOf(first));
     this.showSteps();
     (first ?? this.goOn).focus();
-  }
-
-  /** Shows a problem at its field or slot; false where there is none for it. */
-  private place(place: Place): boolean {
-    const [, kind, key] = place.pointer.split("/");
-    const field = kind === "values" ? this.fieldOf(key ?? "") : undefined;
-    const slot = this.views?.slots.find((s) => (field ? s.fields.includes(field) : s.slot.key === key));
-    if (!field) {
-      slot?.setProblem(place.detail);
-      return slot !== undefined;
-    }
-    slot?.unfold();
-    field.shown = true;
-    field.setProblem(place.detail);
-    return true;
   }
 
   private get level(): number {

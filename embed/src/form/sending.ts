@@ -2,6 +2,7 @@
 
 import { type Connection, call, idempotencyKey, insistently, path } from "../service";
 import type { Value } from "./model";
+import type { FormViews } from "./views";
 
 export interface FilledForm {
   values: Record<string, Value>;
@@ -15,6 +16,19 @@ export interface FilledForm {
 /** What the service answers: the record that was made. */
 export interface Sent {
   id?: string;
+}
+
+/** What is sent of a form: values and addresses that are shown, or hidden and kept all the same. */
+export function filledForm(views: FormViews, keepsHidden: boolean, version: number | null, language: string): FilledForm {
+  const slots = views.slots.filter((slot) => slot.shown || (keepsHidden && !slot.isEmpty));
+  const left = new Set(views.slots.filter((slot) => !slots.includes(slot)).flatMap((slot) => slot.fields));
+  const given = [...views.fields.values()].filter((field) => field.value !== null && !left.has(field));
+  return {
+    values: Object.fromEntries(given.map((field) => [field.key, field.value])),
+    slots: Object.fromEntries(slots.map((slot) => [slot.slot.key, slot.input])),
+    ...(version ? { version } : {}),
+    language,
+  };
 }
 
 export class Sending {

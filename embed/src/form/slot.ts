@@ -21,6 +21,7 @@ import { Parts } from "./parts";
 import { checkPostcode } from "./postcode-check";
 import type { Picked, Snapshot } from "./slot-state";
 import { SlotAddress } from "./slot-address";
+import { finderOf } from "./slot-finder";
 
 export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
   changed: () => void;
@@ -191,21 +192,11 @@ export class SlotView {
   // The finder
 
   private newFinder(): FinderElement {
-    const finder = document.createElement("anchorline-finder") as FinderElement;
-    finder.words = this.context.words;
-    finder.setAttribute("label", this.say("findAddress"));
-    finder.setAttribute("kinds", this.slot.kinds.join(","));
-    finder.setAttribute("takes-groups", "");
-    finder.connection = this.context.connection;
-    finder.addEventListener("anchorline-pick", (event) => {
-      void this.pick((event as CustomEvent<Picked>).detail);
+    return finderOf(this.slot, this.context, {
+      pick: (picked) => void this.pick(picked),
+      byHand: () => void this.goOnByHand(),
+      unfold: () => this.unfold(),
     });
-    finder.addEventListener("anchorline-by-hand", () => void this.goOnByHand());
-    finder.addEventListener("anchorline-status", (event) => {
-      const { status } = (event as CustomEvent<{ status: string }>).detail;
-      if (status === "failed" || status === "slow") this.unfold();
-    });
-    return finder;
   }
 
   private async pick(picked: Picked): Promise<void> {

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
+from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.form_design import (
     Changes,
     ChangesRequest,
@@ -19,15 +20,7 @@ from anchorline.wire.form_design import (
     TableAnswer,
     TableRequest,
 )
-from anchorline.wire.forms import (
-    DraftAnswer,
-    FillAnswer,
-    FillRequest,
-    FormAnswer,
-    FormDocument,
-    FormList,
-    FormSummary,
-)
+from anchorline.wire.forms import DraftAnswer, FormAnswer, FormDocument, FormList, FormSummary
 
 from .calls import Calls, part, read_answer, request_body
 

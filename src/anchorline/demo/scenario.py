@@ -48,18 +48,9 @@ def apply_forms(url: str, key: str) -> None:
     """
     with resources.as_file(resources.files("anchorline.demo.forms")) as folder:
         files = [str(folder / f"{name}.yaml") for name in FORMS]
-        command = ["forms", "apply", "--publish", "--yes"]
+        command = [sys.executable, "-m", "anchorline.cli", "forms", "apply", "--publish", "--yes"]
         subprocess.run(
-            [
-                sys.executable,
-                "-m",
-                "anchorline.cli",
-                "forms",
-                "apply",
-                "--publish",
-                "--yes",
-                *files,
-            ],
+            [*command, *files],
             env={**os.environ, "ANCHORLINE_URL": url, "ANCHORLINE_KEY": key},
             check=True,
             capture_output=True,

@@ -11,6 +11,13 @@ from .base import RequestSchema, Schema, Text, example
 from .forms import FormDocument
 from .problems import ProblemPlace
 
+_DOCUMENT = {
+    "key": "customers",
+    "kind": "record",
+    "title": "Customers",
+    "fields": [{"key": "name", "label": "Name"}],
+}
+
 
 class FieldTypeSchema(Schema):
     """A type of field."""
@@ -157,6 +164,18 @@ class ReadyMadeForm(Schema):
 class ReadyMadeForms(Schema):
     """All ready-made forms."""
 
+    model_config = example(
+        {
+            "forms": [
+                {
+                    "name": "customer",
+                    "title": "Customers",
+                    "says": "Staff keep customers.",
+                    "document": _DOCUMENT,
+                }
+            ]
+        }
+    )
     forms: list[ReadyMadeForm]
 
 
@@ -191,6 +210,22 @@ class ColumnGuess(Schema):
 class TableAnswer(Schema):
     """A form for the rows of a table, and why it looks as it does."""
 
+    model_config = example(
+        {
+            "document": _DOCUMENT,
+            "guesses": [
+                {
+                    "column": "Name",
+                    "becomes": "field",
+                    "key": "name",
+                    "type": "text",
+                    "component": None,
+                    "slot": None,
+                    "because": "Nothing speaks for another type.",
+                }
+            ],
+        }
+    )
     document: FormDocument
     guesses: list[ColumnGuess]
 

@@ -13,15 +13,8 @@ from anchorline.core.forms.address_values import address_value
 from anchorline.core.layouts import Layout, complete_region
 from anchorline.core.mapping import fill_slot
 from anchorline.wire.base import Schema
-from anchorline.wire.forms import (
-    FillAnswer,
-    FilledAddress,
-    FillRequest,
-    FormAnswer,
-    FormList,
-    FormQuery,
-    TraceEntry,
-)
+from anchorline.wire.filling import FillAnswer, FilledAddress, FillRequest, TraceEntry
+from anchorline.wire.forms import FormAnswer, FormList, FormQuery
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router

@@ -5,6 +5,8 @@ from __future__ import annotations
 import csv
 from dataclasses import dataclass
 
+from ...text import has_control_characters
+
 MOST_COLUMNS = 200
 # More rows tell nothing new.
 ROWS_LOOKED_AT = 50
@@ -29,7 +31,8 @@ def read_columns(text: str) -> list[Column]:
     Raises:
         TableError: there are no names, or too many of them.
     """
-    lines = text.lstrip("\ufeff").splitlines()
+    shown = "".join(c for c in text.lstrip("\ufeff") if not has_control_characters(c))
+    lines = shown.splitlines()
     while lines and not lines[0].strip():
         lines.pop(0)
     if not lines:

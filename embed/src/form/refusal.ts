@@ -1,0 +1,53 @@
+/** What is wrong with a filled form, shown at its places: as the service says, or what is missing. */
+
+import { type Place, ServiceError } from "../service";
+import type { Words } from "../words";
+import type { FieldView } from "./field";
+import { SlotView } from "./slot";
+import type { FormViews } from "./views";
+
+type Marked = FieldView | SlotView;
+
+/** Shows why a form was refused: what to say above all, and the first place that is marked. */
+export function refused(error: unknown, views: FormViews, words: Words): { sentence: string; first: Marked | null } {
+  const problem = error instanceof ServiceError ? error : new ServiceError(0, String(error));
+  if (problem.status === 0 || problem.status >= 500) {
+    const reason = problem.status ? problem.message : words.say("noAnswer");
+    return { sentence: `${reason} ${words.say("nothingLost")}`, first: null };
+  }
+  const others = problem.places.filter((place) => !placed(place, views));
+  const marked = views.inOrder().filter((one) => one.hasProblem);
+  const count = marked.length + others.length;
+  const sentence = count
+    ? [words.say("attention", { count }), ...others.map((other) => other.detail)].join(" ")
+    : problem.message;
+  return { sentence, first: marked.find((one) => one.shown) ?? null };
+}
+
+/** Shows a problem at its field or slot; false where there is none for it. */
+function placed(place: Place, views: FormViews): boolean {
+  const [, kind, key] = place.pointer.split("/");
+  const field = kind === "values" ? views.fields.get(key ?? "") : undefined;
+  const slot = views.slots.find((one) => (field ? one.fields.includes(field) : one.slot.key === key));
+  if (!field) {
+    slot?.setProblem(place.detail);
+    return slot !== undefined;
+  }
+  slot?.unfold();
+  field.shown = true;
+  field.setProblem(place.detail);
+  return true;
+}
+
+/** Marks what is needed and not given among some items; the parts of addresses as a whole. */
+export function markMissing(views: FormViews, keys: ReadonlySet<string>, words: Words): Marked[] {
+  const parts = new Set(views.slots.flatMap((slot) => slot.fields));
+  const missing = views.inOrder(keys).filter((one) => {
+    if (!one.shown || !one.isEmpty) return false;
+    return one instanceof SlotView ? one.isNeeded : one.isRequired && !parts.has(one);
+  });
+  for (const one of missing) {
+    one.setProblem(words.say(one instanceof SlotView ? "addressIsNeeded" : "isNeeded"));
+  }
+  return missing;
+}
