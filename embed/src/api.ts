@@ -757,6 +757,8 @@ export interface components {
             post_of: string;
             /** @description Keys of the own layouts that are published for it */
             own: string[];
+            /** @description Whether its addresses can be searched */
+            has_addresses: boolean;
         };
         /** @description All layouts, by the country's name. */
         LayoutList: {

@@ -51,10 +51,19 @@ export default function RecordPage(): React.ReactNode {
           items={Object.entries(data.values).map(([key, value]) => ({
             key,
             label: <Named label={data.labels[key]} name={key} />,
-            children: <span dir="auto">{typeof value === "boolean" ? (value ? "yes" : "no") : String(value)}</span>,
+            children: <span dir="auto">{data.texts[key] ?? String(value)}</span>,
           }))}
         />
       </Panel>
+      {Object.keys(data.agreed).length > 0 && (
+        <Panel title="Agreed to" apart>
+          {Object.entries(data.agreed).map(([key, text]) => (
+            <p key={key} dir="auto" lang={data.language} className="last">
+              {text}
+            </p>
+          ))}
+        </Panel>
+      )}
     </>
   );
 }

@@ -15,8 +15,8 @@ import { Link, Outlet, useLocation } from "react-router";
 
 import { LoadError } from "../parts/LoadError";
 import { UnsavedGuard, useLeaving } from "../parts/useUnsaved";
-import { SignIn } from "./SignIn";
-import { useSession, useSignOut } from "./session";
+import { SignIn, SignInAgain } from "./SignIn";
+import { useHasLeft, useSession, useSignOut } from "./session";
 import { useFocusKeeper } from "./useFocusKeeper";
 
 const PLACES = [
@@ -33,6 +33,9 @@ export function AppShell(): React.ReactNode {
   // Whoever has just signed in goes on at the page; whoever opens it begins at its very top.
   const [signedInHere, setSignedInHere] = useState(false);
   const isOut = session.data === null;
+  const hasLeft = useHasLeft();
+  const wasIn = useRef("");
+  if (hasLeft) wasIn.current = "";
   useEffect(() => {
     if (isOut) setSignedInHere(true);
   }, [isOut]);
@@ -50,10 +53,13 @@ export function AppShell(): React.ReactNode {
       </div>
     );
   }
-  if (!session.data) return <SignIn />;
+  // Where a session has only expired, the page stays, with everything that was typed into it.
+  if (!session.data && (hasLeft || !wasIn.current)) return <SignIn />;
+  if (session.data) wasIn.current = session.data.name;
   return (
     <UnsavedGuard>
-      <SignedIn name={session.data.name} focusFirst={signedInHere} />
+      <SignedIn name={wasIn.current} focusFirst={signedInHere} />
+      {!session.data && <SignInAgain />}
     </UnsavedGuard>
   );
 }
@@ -67,6 +73,8 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
   const here = path.split("/")[1] ?? "";
   const title = PLACES.find((place) => place.key === here)?.label;
   const wide = Grid.useBreakpoint().lg ?? true;
+  // A form is designed at the width that people will meet it in: the menu makes room for it.
+  const isNarrow = here === "forms" && !["", "new"].includes(path.split("/")[2] ?? "");
   const [open, setOpen] = useState(false);
   useFocusKeeper();
   useEffect(() => {
@@ -86,8 +94,8 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
         Skip to the page
       </a>
       {wide && (
-        <Layout.Sider width={200} className="side">
-          <Brand />
+        <Layout.Sider width={200} collapsedWidth={56} collapsed={isNarrow} className="side">
+          <Brand short={isNarrow} />
           <Places here={here} />
         </Layout.Sider>
       )}
@@ -124,11 +132,11 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
   );
 }
 
-function Brand(): React.ReactNode {
+function Brand({ short }: { short: boolean }): React.ReactNode {
   return (
-    <div className="brand">
-      <img src="/favicon.svg" alt="" />
-      Anchorline
+    <div className={short ? "brand short" : "brand"}>
+      <img src="/favicon.svg" alt={short ? "Anchorline" : ""} />
+      {short ? null : "Anchorline"}
     </div>
   );
 }

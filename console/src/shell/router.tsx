@@ -7,7 +7,8 @@ import { NotFoundPage } from "./NotFoundPage";
 
 const Home = lazy(() => import("../home/HomePage"));
 const FormList = lazy(() => import("../forms/FormListPage"));
-const FormPage = lazy(() => import("../forms/FormPage"));
+const BeginForm = lazy(() => import("../forms/begin/BeginPage"));
+const DesignForm = lazy(() => import("../forms/design/DesignPage"));
 const DatasetList = lazy(() => import("../data/DatasetListPage"));
 const DatasetPage = lazy(() => import("../data/DatasetPage"));
 const EditionPage = lazy(() => import("../data/EditionPage"));
@@ -36,7 +37,8 @@ export const router = createBrowserRouter(
       children: [
         { index: true, element: page(Home) },
         { path: "forms", element: page(FormList) },
-        { path: "forms/:form", element: page(FormPage) },
+        { path: "forms/new", element: page(BeginForm) },
+        { path: "forms/:form", element: page(DesignForm) },
         { path: "records", element: page(RecordList) },
         { path: "records/:record", element: page(RecordPage) },
         { path: "data", element: page(DatasetList) },

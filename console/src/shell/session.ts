@@ -27,9 +27,15 @@ export function useSignIn() {
       call<Session>("session", { method: "POST", body: given }),
     onSuccess: (session) => {
       rememberCsrfToken(session.csrf_token);
+      queries.setQueryData(["left"], false);
       queries.setQueryData(["session"], session);
     },
   });
+}
+
+/** Whether somebody has signed out here: then nothing of the page stays. */
+export function useHasLeft(): boolean {
+  return useQuery({ queryKey: ["left"], queryFn: () => false, staleTime: Number.POSITIVE_INFINITY, gcTime: Number.POSITIVE_INFINITY }).data ?? false;
 }
 
 export function useSignOut() {
@@ -37,7 +43,8 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => call<void>("session", { method: "DELETE" }),
     onSettled: () => {
-      queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== "session" });
+      queries.setQueryData(["left"], true);
+      queries.removeQueries({ predicate: ({ queryKey }) => !["session", "left"].includes(String(queryKey[0])) });
       queries.setQueryData(["session"], null);
     },
   });

@@ -23,7 +23,8 @@ import { FormBody } from "./body";
 import type { FieldView } from "./field";
 import { LanguageSwitch } from "./language-switch";
 import { wantedLanguages } from "./languages";
-import { type FormLogic, today, workOut } from "./logic";
+import { type GivenInForm, asGiven } from "./given";
+import { type FormLogic, type Worked, today, workOut } from "./logic";
 import type { FormDocument } from "./model";
 import { Sending, type Sent, filledForm } from "./sending";
 import { markMissing, refused } from "./refusal";
@@ -62,6 +63,7 @@ export class FormElement extends HTMLElement {
   private views: FormViews | null = null;
   private body: FormBody | null = null;
   private marked = "";
+  private worked: Worked | null = null;
   private readonly alert = make("div", { role: "alert", class: "alert" });
   private readonly goOn = make("button", { type: "submit", class: "send" });
   private readonly goBack = make("button", { type: "button", class: "back" });
@@ -126,17 +128,15 @@ export class FormElement extends HTMLElement {
   }
 
   /** What is given in the fields now, as formulas have it. */
-  get given(): { values: Record<string, unknown>; slots: Record<string, unknown> } {
-    return { values: this.views?.values() ?? {}, slots: this.views?.addresses() ?? {} };
+  get given(): GivenInForm {
+    return asGiven(this.worked, this.views?.addresses() ?? {});
   }
 
   private get wanted(): string[] {
     return wantedLanguages(this.getAttribute("lang"), navigator.languages, document.documentElement.lang);
   }
 
-  private get key(): string {
-    return this.getAttribute("form") ?? "";
-  }
+  private get key(): string { return this.getAttribute("form") ?? ""; }
 
   /** Speaks a language of the form; what was typed stays. */
   private async speak(language: string): Promise<void> {
@@ -219,6 +219,7 @@ export class FormElement extends HTMLElement {
     if (!document || !loaded || !views || !body) return;
     const given = { values: views.values(), slots: views.addresses(), today: today() };
     const worked = workOut(document, loaded.logic, given);
+    this.worked = worked;
     views.show(worked);
     body.update(worked.shown);
     this.showSteps();

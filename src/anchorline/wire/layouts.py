@@ -38,6 +38,7 @@ class LayoutEntry(Schema):
     confidence: Confidence = Field(description="How sure its facts are")
     post_of: str = Field(description="The country whose post it uses; empty for its own")
     own: list[str] = Field(description="Keys of the own layouts that are published for it")
+    has_addresses: bool = Field(description="Whether its addresses can be searched")
 
 
 class LayoutList(Schema):
@@ -52,6 +53,7 @@ class LayoutList(Schema):
                     "confidence": "sure",
                     "post_of": "FR",
                     "own": [],
+                    "has_addresses": False,
                 }
             ],
             "labels": {"street": "Street", "postcode": "Postcode"},

@@ -97,6 +97,7 @@ def list_layouts(request: ApiRequest) -> Schema:
     """The countries that have a layout."""
     layouts = sorted(request.services.layouts, key=lambda layout: layout.name)
     published = request.services.layouts_in_force.current().published
+    searched = request.services.gazetteer.current().countries
     return LayoutList(
         layouts=[
             LayoutEntry(
@@ -105,6 +106,7 @@ def list_layouts(request: ApiRequest) -> Schema:
                 confidence=layout.confidence,
                 post_of=layout.post_of,
                 own=[p.own.key for p in published if layout.country_code in p.own.countries],
+                has_addresses=layout.country_code in searched,
             )
             for layout in layouts
         ],

@@ -1,0 +1,90 @@
+/** Everything on the form, row by row: to be chosen, moved by mouse and by keyboard, and added to. */
+
+import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from "@dnd-kit/core";
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { PlusOutlined } from "@ant-design/icons";
+import { Button } from "antd";
+import { useCallback, useMemo, useState } from "react";
+
+import { AddDialog } from "./AddDialog";
+import { isSlot, itemsOf, moved, nameOf, placeOf, typeOf } from "./edits";
+import { OutlineRow } from "./OutlineRow";
+import type { FoundProblem } from "./places";
+import type { Design } from "./useDesign";
+
+export function Outline(props: {
+  design: Design;
+  problems: readonly FoundProblem[];
+  selected: string;
+  select: (key: string) => void;
+}): React.ReactNode {
+  const { design, problems, selected, select } = props;
+  const { document, edit } = design;
+  const [addAt, setAddAt] = useState<number | null>(null);
+  const items = useMemo(() => itemsOf(document), [document]);
+  const faulty = useMemo(() => new Set(problems.map((problem) => problem.key)), [problems]);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const ended = ({ active, over }: DragEndEvent): void => {
+    if (over && over.id !== active.id) edit(moved(document, String(active.id), placeOf(document, String(over.id))));
+  };
+  const move = useCallback(
+    (key: string, by: 1 | -1) => {
+      const to = placeOf(document, key) + by;
+      if (to >= 0 && to < document.fields.length) edit(moved(document, key, to));
+    },
+    [document, edit],
+  );
+  const addBelow = useCallback((key: string) => setAddAt(placeOf(document, key) + 1), [document]);
+  return (
+    <nav className="outline" aria-label="Outline">
+      <button type="button" className="outline-form" aria-current={selected === ""} onClick={() => select("")}>
+        {document.title}
+        {faulty.has("") && <Fault />}
+      </button>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+        <SortableContext items={items.map((item) => item.key)} strategy={verticalListSortingStrategy}>
+          <ol className="outline-rows">
+            {items.map((item) => (
+              <OutlineRow
+                key={item.key}
+                itemKey={item.key}
+                type={typeOf(item)}
+                name={nameOf(item)}
+                isConditional={Boolean(item.shown_when)}
+                isFaulty={faulty.has(item.key)}
+                isSelected={selected === item.key}
+                select={select}
+                move={move}
+                addBelow={addBelow}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      {items.length === 0 && <p className="hint">There is nothing on the form yet.</p>}
+      <Button block type="dashed" icon={<PlusOutlined aria-hidden />} onClick={() => setAddAt(document.fields.length)}>
+        Add something
+      </Button>
+      {addAt !== null && (
+        <AddDialog
+          document={document}
+          at={addAt}
+          close={() => setAddAt(null)}
+          add={(next, key) => {
+            edit(next);
+            select(key);
+            setAddAt(null);
+          }}
+          countries={items.find(isSlot)?.countries ?? null}
+        />
+      )}
+    </nav>
+  );
+}
+
+export function Fault(): React.ReactNode {
+  return <span className="fault"><span className="visually-hidden">something is wrong here</span></span>;
+}

@@ -1,0 +1,29 @@
+/** What stands in a field at first. */
+
+import { Input, InputNumber, Select, Switch } from "antd";
+
+import type { Field } from "../../../api/schemas";
+import { Setting } from "./Setting";
+
+export function DefaultSetting({ field, set }: { field: Field; set: (settings: Partial<Field>) => void }): React.ReactNode {
+  const value = field.default ?? null;
+  const put = (next: Field["default"] | undefined): void => set({ default: next === "" || next === undefined ? null : next });
+  const options = (field.options ?? []).map((option) => ({ value: option.value, label: option.label ?? option.value }));
+  const control = (id: string): React.ReactNode => {
+    switch (field.type ?? "text") {
+      case "yes_no":
+        return <Switch id={id} size="small" checked={value === true} onChange={(on) => put(on || null)} />;
+      case "number":
+        return <InputNumber id={id} className="whole-width" value={value as number | null} onChange={put} />;
+      case "date":
+        return <input id={id} type="date" className="ant-input ant-input-outlined" value={String(value ?? "")} onChange={(event) => put(event.target.value)} />;
+      case "choice":
+        return <Select id={id} allowClear className="whole-width" value={value as string | null} options={options} onChange={(next) => put(next ?? null)} />;
+      case "choices":
+        return <Select id={id} mode="multiple" className="whole-width" value={(value ?? []) as string[]} options={options} onChange={(next) => put(next.length ? next : null)} />;
+      default:
+        return <Input id={id} value={String(value ?? "")} maxLength={200} onChange={(event) => put(event.target.value)} />;
+    }
+  };
+  return <Setting label={field.type === "yes_no" ? "Ticked at first" : "Filled with at first"}>{control}</Setting>;
+}

@@ -1,0 +1,75 @@
+/** Settings of what is chosen: of the form itself, a field, or an address. */
+
+import { CopyOutlined, DeleteOutlined } from "@ant-design/icons";
+import { Alert, App, Button } from "antd";
+
+import { duplicated, isSlot, itemOf, nameOf, removed } from "../edits";
+import type { FoundProblem } from "../places";
+import type { Design } from "../useDesign";
+import { FieldSettings } from "./FieldSettings";
+import { FormSettings } from "./FormSettings";
+import { SlotSettings } from "./SlotSettings";
+
+export interface SettingsProps {
+  form: string;
+  design: Design;
+  problems: readonly FoundProblem[];
+}
+
+export function ItemSettings(props: SettingsProps & { selected: string; select: (key: string) => void }): React.ReactNode {
+  const { design, problems, selected, select } = props;
+  const { document } = design;
+  const item = itemOf(document, selected);
+  const own = problems.filter((problem) => problem.key === (item ? selected : ""));
+  return (
+    <aside className="settings" aria-label="Settings">
+      {item && <ItemBar design={design} itemKey={selected} select={select} />}
+      {own.map((problem, at) => (
+        <Alert key={at} type="error" showIcon className="space-below" title={problem.detail} />
+      ))}
+      {!item && <FormSettings {...props} />}
+      {item && isSlot(item) && <SlotSettings key={item.key} {...props} slot={item} select={select} />}
+      {item && !isSlot(item) && <FieldSettings key={item.key} {...props} field={item} select={select} />}
+    </aside>
+  );
+}
+
+function ItemBar(props: { design: Design; itemKey: string; select: (key: string) => void }): React.ReactNode {
+  const { design, itemKey, select } = props;
+  const { message } = App.useApp();
+  const { document, edit } = design;
+  const item = itemOf(document, itemKey);
+  if (!item) return null;
+  const copy = (): void => {
+    const made = duplicated(document, itemKey);
+    edit(made.document);
+    select(made.key);
+  };
+  const remove = (): void => {
+    edit(removed(document, itemKey));
+    select("");
+    void message.open({
+      type: "info",
+      duration: 8,
+      content: (
+        <>
+          “{nameOf(item)}” is removed.{" "}
+          <Button type="link" size="small" onClick={design.undo}>
+            Undo
+          </Button>
+        </>
+      ),
+    });
+  };
+  return (
+    <div className="settings-bar">
+      <h2>{nameOf(item)}</h2>
+      <Button size="small" icon={<CopyOutlined aria-hidden />} onClick={copy}>
+        Duplicate
+      </Button>
+      <Button size="small" danger icon={<DeleteOutlined aria-hidden />} onClick={remove}>
+        Remove
+      </Button>
+    </div>
+  );
+}

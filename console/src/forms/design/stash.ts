@@ -1,0 +1,23 @@
+/** What was not kept on the service yet, kept in the browser: a closed tab loses nothing. */
+
+import type { Stashed } from "./keeper";
+
+const name = (form: string): string => `anchorline.draft.${form}`;
+
+export function stash(form: string, stashed: Stashed | null): void {
+  try {
+    if (stashed) localStorage.setItem(name(form), JSON.stringify(stashed));
+    else localStorage.removeItem(name(form));
+  } catch {
+    // A browser that keeps nothing, or is full: the service has what it was sent.
+  }
+}
+
+export function stashed(form: string): Stashed | null {
+  try {
+    const text = localStorage.getItem(name(form));
+    return text ? (JSON.parse(text) as Stashed) : null;
+  } catch {
+    return null;
+  }
+}

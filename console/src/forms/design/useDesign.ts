@@ -1,0 +1,134 @@
+/** The state of a form that is being made: its document with undo and redo, kept as one works. */
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
+
+import { type Answer, call, callWithEtag } from "../../api/call";
+import type { Draft, FormAnswer, FormDocument } from "../../api/schemas";
+import { useSession } from "../../shell/session";
+import { bare } from "./bare";
+import { type History, began, edited, merged, redone, undone } from "./history";
+import { DraftKeeper } from "./keeper";
+import { merge } from "./merge";
+import { stash, stashed } from "./stash";
+
+type Action =
+  | { type: "edited"; document: FormDocument; about: string }
+  | { type: "undone" }
+  | { type: "redone" }
+  | { type: "came"; document: FormDocument };
+
+function reduce(history: History<FormDocument>, action: Action): History<FormDocument> {
+  if (action.type === "undone") return undone(history);
+  if (action.type === "redone") return redone(history);
+  if (action.type === "came") return merged(history, action.document);
+  return edited(history, action.document, action.about);
+}
+
+/** What a page needs before a form can be made on it. */
+export interface Opened {
+  kept: Answer<Draft>;
+  /** What people meet; null where nothing is published. */
+  published: FormDocument | null;
+}
+
+async function answered(asking: Promise<Answer<Draft>>): Promise<Answer<Draft>> {
+  const answer = await asking;
+  return { ...answer, body: { ...answer.body, document: bare(answer.body.document) } };
+}
+
+export function useOpened(form: string) {
+  return useQuery({
+    queryKey: ["design", form],
+    queryFn: async (): Promise<Opened> => {
+      const kept = await answered(callWithEtag<Draft>(`forms/${form}/draft`));
+      const number = kept.body.form.published_version;
+      const published = number === null ? null : await call<FormAnswer>(`forms/${form}/versions/${number}`);
+      return { kept, published: published && bare(published.document) };
+    },
+    // What somebody else changed comes in by another way, never over what is being edited here.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+    retry: false,
+  });
+}
+
+export function useDesign(form: string, opened: Opened, cameIn: (sentence: string) => void) {
+  const queries = useQueryClient();
+  const session = useSession();
+  const [, show] = useReducer((count: number) => count + 1, 0);
+  const said = useRef(cameIn);
+  said.current = cameIn;
+  const [history, dispatch] = useReducer(reduce, null, () => beginning(form, opened));
+  const [keeper] = useState(
+    () =>
+      new DraftKeeper(opened.kept, {
+        put: (document, etag) => answered(callWithEtag<Draft>(`forms/${form}/draft?unfinished=true`, { method: "PUT", body: document, etag })),
+        get: () => answered(callWithEtag<Draft>(`forms/${form}/draft`)),
+        stash: (left) => stash(form, left),
+        changed: show,
+        cameIn: (document) => {
+          dispatch({ type: "came", document });
+          said.current("Somebody else's changes have come in.");
+        },
+        later: (work, ms) => {
+          const timer = setTimeout(work, ms);
+          return () => clearTimeout(timer);
+        },
+      }),
+  );
+  const { present } = history;
+  useEffect(() => keeper.take(present), [keeper, present]);
+  useEffect(() => {
+    const online = (): void => keeper.retry();
+    const hidden = (): void => void keeper.now();
+    window.addEventListener("online", online);
+    window.addEventListener("pagehide", hidden);
+    return () => {
+      window.removeEventListener("online", online);
+      window.removeEventListener("pagehide", hidden);
+      void keeper.now();
+      void queries.invalidateQueries({ queryKey: ["forms"] });
+    };
+  }, [keeper, queries]);
+  const { status } = keeper.state;
+  const isSignedIn = Boolean(session.data);
+  useEffect(() => {
+    // Somebody has to sign in again: the page stays, and goes on as soon as they have.
+    if (status === "signed-out") queries.setQueryData(["session"], null);
+  }, [status, queries]);
+  useEffect(() => {
+    if (isSignedIn) keeper.retry();
+  }, [isSignedIn, keeper]);
+
+  const edit = useCallback((document: FormDocument, about = "") => dispatch({ type: "edited", document, about }), []);
+  const undo = useCallback(() => dispatch({ type: "undone" }), []);
+  const redo = useCallback(() => dispatch({ type: "redone" }), []);
+  const refresh = useCallback(() => queries.invalidateQueries({ queryKey: ["forms"] }), [queries]);
+  return useMemo(
+    () => ({
+      document: present,
+      published: opened.published,
+      canUndo: history.past.length > 0,
+      canRedo: history.future.length > 0,
+      keeper,
+      edit,
+      undo,
+      redo,
+      refresh,
+    }),
+    [present, opened.published, history.past.length, history.future.length, keeper, edit, undo, redo, refresh],
+  );
+}
+
+export type Design = ReturnType<typeof useDesign>;
+
+/** What is edited at first: the draft, with what a closed tab left; undone, it is as published. */
+function beginning(form: string, { kept, published }: Opened): History<FormDocument> {
+  const draft = kept.body.document;
+  const left = stashed(form);
+  const present = left ? merge(left.base, left.document, draft).document : draft;
+  const before = [published, draft].filter((one): one is FormDocument => one !== null && JSON.stringify(one) !== JSON.stringify(present));
+  const distinct = before.filter((one, at) => JSON.stringify(one) !== JSON.stringify(before[at - 1]));
+  return began(present, distinct);
+}
