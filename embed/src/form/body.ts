@@ -23,6 +23,8 @@ export class FormBody {
   private steps: string[][] = [];
   private shown: ReadonlySet<string> = new Set();
   private at = 0;
+  /** A step that is shown although nothing in it is: what is being made stands in it. */
+  private revealed = -1;
 
   constructor(
     private readonly words: Words,
@@ -72,12 +74,14 @@ export class FormBody {
   /** Goes a step on or back, over those of which nothing is shown. */
   step(by: 1 | -1): void {
     const next = this.following(by);
+    this.revealed = -1;
     if (next >= 0) this.go(next);
   }
 
   /** Goes to the step that something stands in, and unfolds what it is folded into. */
   reveal(key: string): void {
     const at = this.steps.findIndex((keys) => keys.includes(key));
+    this.revealed = at;
     if (at >= 0 && at !== this.at) this.go(at);
     const folded = this.elements.get(key)?.closest("details");
     if (folded) folded.open = true;
@@ -99,7 +103,7 @@ export class FormBody {
   }
 
   private isThere(at: number): boolean {
-    return this.steps[at]?.some((key) => this.isSeen(key)) ?? false;
+    return at === this.revealed || (this.steps[at]?.some((key) => this.isSeen(key)) ?? false);
   }
 
   private following(by: 1 | -1): number {

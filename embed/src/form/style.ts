@@ -32,6 +32,7 @@ details.section > summary > .section-title { display: inline; }
   min-height: 3rem; padding: .6rem 1.6rem; border: 1px solid var(--line); border-radius: 8px; background: none;
   color: var(--accent); font-weight: 600;
 }
+.marked[hidden], [hidden]:has(.marked) { display: grid !important; opacity: .65; }
 .marked { outline: 2px dashed var(--accent); outline-offset: 6px; border-radius: 4px; }
 .field { display: grid; gap: .25rem; min-width: 0; align-content: start; }
 .with-unit { display: flex; align-items: center; gap: .6rem; }

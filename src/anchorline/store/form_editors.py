@@ -28,6 +28,13 @@ class FormEditorStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
+    def left(self, form: str, page: str) -> None:
+        """Notes that a page was closed."""
+        with self._database.transaction() as session:
+            row = session.get(FormEditorRow, (form, page))
+            if row is not None:
+                session.delete(row)
+
     def seen(self, form: str, page: str, name: str) -> list[FormEditor]:
         """Notes that a page is open, and returns who else has one, the earliest first.
 

@@ -235,6 +235,7 @@ class EditorRequest(RequestSchema):
 
     model_config = example({"page": "p8f3k2a9"}) | {"extra": "forbid"}
     page: Annotated[str, Field(pattern=r"^[a-z0-9]{6,32}$")]
+    leaves: bool = Field(default=False, description="The page is being closed")
 
 
 class EditorSchema(Schema):

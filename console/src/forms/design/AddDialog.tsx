@@ -1,16 +1,17 @@
 /** Adding something to a form: chosen from a list that can be searched. */
 
-import { Input, Modal } from "antd";
-import { useState } from "react";
+import { Input, type InputRef, Modal } from "antd";
+import { useRef, useState } from "react";
 
 import type { Field, FormDocument } from "../../api/schemas";
+import { useLayouts } from "../../layouts/layouts";
 import { added, newSlot } from "./edits";
 import { ADDRESS, useFieldTypes } from "./fieldTypes";
 import { keyFrom, keysOf } from "./keys";
 import { TYPE_ICONS } from "./typeIcons";
 
-/** Where no address is on the form yet: the countries that can be searched, or else this one. */
-const FIRST_COUNTRIES = ["GB"];
+/** Where nothing can be searched yet. */
+const FIRST_COUNTRY = "GB";
 
 export function AddDialog(props: {
   document: FormDocument;
@@ -21,17 +22,31 @@ export function AddDialog(props: {
 }): React.ReactNode {
   const { document, at, countries, close, add } = props;
   const [search, setSearch] = useState("");
+  const box = useRef<InputRef>(null);
   const types = [ADDRESS, ...useFieldTypes()];
+  const searched = (useLayouts().data ?? []).filter((layout) => layout.has_addresses).map((layout) => layout.country_code);
   const wanted = search.trim().toLowerCase();
-  const found = types.filter((type) => `${type.title} ${type.says}`.toLowerCase().includes(wanted));
+  const found = types
+    .map((type) => ({ type, rank: rankOf(type, wanted) }))
+    .filter(({ rank }) => rank < 3)
+    .sort((one, other) => one.rank - other.rank)
+    .map(({ type }) => type);
   const choose = (type: { name: string; title: string }): void => {
     const key = keyFrom(type.title, keysOf(document));
-    add(added(document, newItem(type, key, countries), at), key);
+    // As the form's first address; without one, those whose addresses can be found.
+    add(added(document, newItem(type, key, countries ?? (searched.length ? searched : [FIRST_COUNTRY])), at), key);
   };
   return (
-    <Modal title="Add to the form" open onCancel={close} footer={null} destroyOnHidden>
+    <Modal
+      title="Add to the form"
+      open
+      onCancel={close}
+      footer={null}
+      destroyOnHidden
+      afterOpenChange={(isOpen) => isOpen && box.current?.focus()}
+    >
       <Input
-        autoFocus
+        ref={box}
         allowClear
         aria-label="Search what to add"
         placeholder="Search: date, choice, address …"
@@ -60,8 +75,15 @@ export function AddDialog(props: {
   );
 }
 
-function newItem(type: { name: string; title: string }, key: string, countries: string[] | null) {
-  if (type.name === "slot") return newSlot(key, type.title, countries ?? FIRST_COUNTRIES);
+/** How well a type is meant by what was typed: called so, called like it, described so, or not at all. */
+function rankOf({ title, says }: { title: string; says: string }, wanted: string): number {
+  if (title.toLowerCase().startsWith(wanted)) return 0;
+  if (title.toLowerCase().includes(wanted)) return 1;
+  return says.toLowerCase().includes(wanted) ? 2 : 3;
+}
+
+function newItem(type: { name: string; title: string }, key: string, countries: string[]) {
+  if (type.name === "slot") return newSlot(key, type.title, countries);
   const field: Field = { key, label: type.title };
   if (type.name !== "text") field.type = type.name;
   if (type.name === "choice" || type.name === "choices") {

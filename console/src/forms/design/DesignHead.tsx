@@ -8,6 +8,7 @@ import { Link } from "react-router";
 import type { Editors } from "../../api/schemas";
 import { counted } from "../../parts/formatting";
 import { PublishState } from "../../parts/PublishState";
+import { useSession } from "../../shell/session";
 import { Kept } from "./Kept";
 import type { FoundProblem } from "./places";
 import { PublishDialog } from "./PublishDialog";
@@ -28,9 +29,11 @@ export function DesignHead(props: {
   const state = keeper.kept.body.form;
   return (
     <header className="design-head">
-      <h1>{design.document.title}</h1>
-      <Kept keeper={keeper} />
-      {editors.length > 0 && <Others editors={editors} />}
+      <div className="design-name">
+        <h1>{design.document.title}</h1>
+        <Kept keeper={keeper} />
+        {editors.length > 0 && <Others editors={editors} />}
+      </div>
       <span className="design-links">
         <Link to={`/records?form=${form}`}>{counted(state.record_count, "record")}</Link>
         {state.kind === "web" && state.published_version !== null && <a href={`/f/${form}`}>public page</a>}
@@ -66,7 +69,8 @@ export function DesignHead(props: {
 }
 
 function Others({ editors }: { editors: Editors["editors"] }): React.ReactNode {
-  const names = [...new Set(editors.map((editor) => editor.name))].join(", ");
+  const own = useSession().data?.email;
+  const names = [...new Set(editors.map(({ name }) => (name === own ? "you, on another page" : name)))].join(", ");
   return (
     <span role="status" className="others">
       Also here: {names}

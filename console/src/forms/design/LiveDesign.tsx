@@ -90,7 +90,7 @@ function useElement(form: string, shown: Shown, round: number, handlers: Handler
       made.setAttribute("form", form);
       made.setAttribute("draft", "");
       made.setAttribute("dry-run", "");
-      made.setAttribute("level", "3");
+      made.setAttribute("level", "2");
       made.connection = { base: "", get headers() { return sessionHeaders(); } };
       made.design = latest.current.shown;
       host.replaceChildren(made);

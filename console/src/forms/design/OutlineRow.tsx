@@ -39,7 +39,7 @@ export const OutlineRow = memo(function OutlineRow(row: Row): React.ReactNode {
       <button type="button" className="outline-name" aria-current={isSelected} onClick={() => select(itemKey)} onKeyDown={pressed}>
         {Icon && <Icon aria-hidden />}
         <span className="outline-text">{name}</span>
-        {isConditional && <span className="hint" title="Shown on a condition">if</span>}
+        {isConditional && <span className="hint" title="Shown on a condition" aria-hidden>if</span>}
         {isFaulty && <span className="fault"><span className="visually-hidden">something is wrong here</span></span>}
       </button>
       <button type="button" className="outline-add" aria-label={`Add below ${name}`} onClick={() => addBelow(itemKey)}>

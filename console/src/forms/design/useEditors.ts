@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 
-import { call } from "../../api/call";
+import { call, sessionHeaders } from "../../api/call";
 import type { Editors } from "../../api/schemas";
 import type { DraftKeeper } from "./keeper";
 
@@ -25,9 +25,17 @@ export function useEditors(form: string, keeper: DraftKeeper): Editors["editors"
     };
     void look();
     const timer = setInterval(() => void look(), EVERY_MS);
+    const leave = (): void => {
+      const body = JSON.stringify({ page, leaves: true });
+      const headers = { ...sessionHeaders(), "Content-Type": "application/json" };
+      void fetch(`/api/v1/forms/${encodeURIComponent(form)}/editors`, { method: "POST", body, headers, keepalive: true }).catch(() => undefined);
+    };
+    window.addEventListener("pagehide", leave);
     return () => {
       gone = true;
       clearInterval(timer);
+      window.removeEventListener("pagehide", leave);
+      leave();
     };
   }, [form, keeper, page]);
   return editors;

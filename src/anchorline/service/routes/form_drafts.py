@@ -223,7 +223,11 @@ def note_editor(request: ApiRequest) -> Schema:
     """Notes that a page has the draft open; who else has, and whether it has changed."""
     key, services = request.path["form"], request.services
     entry = services.forms.entry(key)
-    others = services.form_editors.seen(key, request.body(EditorRequest).page, request.caller.name)
+    body, name = request.body(EditorRequest), request.caller.name
+    if body.leaves:
+        services.form_editors.left(key, body.page)
+        return Editors(editors=[], revision=entry.revision)
+    others = services.form_editors.seen(key, body.page, name)
     return Editors(
         editors=[EditorSchema(name=other.name, since=other.since) for other in others],
         revision=entry.revision,

@@ -34,7 +34,7 @@ export function WholeTranslations({ design }: { design: Design }): React.ReactNo
         name === "title" || document[name] ? (
           <TextSetting
             key={name}
-            label={label}
+            label={`${label} in ${languageName(language)}`}
             lines={name !== "title"}
             value={document.translations?.[language]?.[name]}
             placeholder={document[name] ?? ""}
@@ -61,12 +61,12 @@ export function TranslationSettings({ design, item }: { design: Design; item: Fi
     return (
       <details key={language} className="translation" open>
         <summary>{languageName(language)}</summary>
-        <TextSetting label="Label" value={said?.label} placeholder={item.label ?? ""} change={(label) => change(language, { label })} />
-        {item.help && <TextSetting label="Help" lines value={said?.help} placeholder={item.help} change={(help) => change(language, { help })} />}
+        <TextSetting label={`Label in ${languageName(language)}`} value={said?.label} placeholder={item.label ?? ""} change={(label) => change(language, { label })} />
+        {item.help && <TextSetting label={`Help in ${languageName(language)}`} lines value={said?.help} placeholder={item.help} change={(help) => change(language, { help })} />}
         {options.map((option) => (
           <TextSetting
             key={option.value}
-            label={`Option “${option.label ?? option.value}”`}
+            label={`“${option.label ?? option.value}” in ${languageName(language)}`}
             value={said?.options?.[option.value]}
             placeholder={option.label ?? option.value}
             change={(text) => change(language, { options: without({ ...said?.options, [option.value]: text }) as Record<string, string> })}

@@ -1,0 +1,106 @@
+"""A form is made in the designer, tried in it, published, and filled."""
+
+import re
+
+from playwright.sync_api import expect
+
+from .conftest import axe_faults, watched
+from .designer import Designer
+
+DISTANCE = (
+    "IF(AND(ISPICKED(where_the_piano_stands); ISPICKED(where_the_piano_goes)); "
+    'ROUND(KILOMETRES(where_the_piano_stands; where_the_piano_goes); 1); "")'
+)
+BAND = 'IF(distance <= 10; "A"; IF(distance <= 50; "B"; "C"))'
+
+
+def test_a_whole_web_form_is_made_by_mouse_tried_published_and_filled_in_german(
+    console, browser, stack, client
+):
+    form = Designer(console).begin(stack.url, "Piano visit")
+    form.add("Page", "About you")
+    form.add("Text", "Your name").switch("Must be filled")
+    form.add("Phone", "Phone").switch("Must be filled")
+    form.add("Choice of one", "What is it about?").options("Tuning", "Repair", "Moving the piano")
+    form.switch("Must be filled")
+    form.add("Page", "Where")
+    form.add("Address", "Where the piano stands")
+    form.add("Address", "Where the piano goes")
+    form.condition("What is it about?", "Moving the piano")
+    expect(form.settings.get_by_text("Shown when “What is it about?” is “Moving")).to_be_visible()
+    form.add("Formula", "Distance").formula(DISTANCE).set("Unit behind it", "km")
+    form.add("Formula", "Travel band").formula(BAND)
+    form.add("Yes or no", "Send the bill to another address")
+    form.add("Address", "Billing address").condition("Send the bill to another address")
+    form.whole().choose("Filled how", "Page by page").choose("Also to be read in", "German")
+    console.keyboard.press("Escape")
+    form.select("About you").set("Label in German", "Über Sie")
+    form.select("Your name").set("Label in German", "Ihr Name")
+    form.kept()
+    assert axe_faults(console) == []
+
+    try_it(form)
+    form.publish()
+    record = fill_in_german(browser, stack)
+    made = client.record(record)
+    assert made.labels["distance"] == "Distance"
+    assert re.fullmatch(r"[\d.]+ km", made.texts["distance"])
+    assert made.texts["travel_band"] == "A"
+    assert made.texts["what_is_it_about"] == "Moving the piano"
+    assert made.language == "de"
+    console.goto(f"{stack.url}/console/records/{record}")
+    expect(console.get_by_text(made.texts["distance"], exact=True)).to_be_visible()
+    expect(console.get_by_text("Moving the piano", exact=True)).to_be_visible()
+
+
+def try_it(form: Designer) -> None:
+    """Fills the live form while it is being made; its derived fields show at once."""
+    live = form.live
+    live.get_by_label("Your name").fill("Ada")
+    live.get_by_label("Phone").fill("+44 20 555 0123")
+    live.get_by_label("What is it about?").select_option("Moving the piano")
+    live.get_by_role("button", name="Next").click()
+    pick(live, 0)
+    pick(live, 1, "12 kiln crescent")
+    expect(live.locator("output#distance")).to_have_text(re.compile(r"^[\d.]+$"))
+    expect(live.locator("output#travel_band")).to_have_text("A")
+    live.get_by_role("button", name="Try sending it").click()
+    expect(live.get_by_role("heading", name="What a record would hold")).to_be_visible()
+
+
+def pick(
+    where, number: int, typed: str = "16 abbey mews", called: str = "Find the address"
+) -> None:
+    box = where.get_by_role("combobox", name=called).nth(number)
+    country = where.get_by_label("Country" if called == "Find the address" else "Land").nth(number)
+    country.select_option("GB")
+    box.fill(typed)
+    where.get_by_role("option", name=re.compile(typed, re.IGNORECASE)).first.click()
+
+
+def fill_in_german(browser, stack) -> str:
+    """A visitor fills it on a phone; returns the record's id."""
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, locale="de-DE",
+        reduced_motion="reduce",
+    )  # fmt: skip
+    page = watched(context)
+    page.goto(f"{stack.url}/f/piano-visit")
+    expect(page.get_by_role("heading", name="Über Sie")).to_be_visible()
+    assert axe_faults(page) == []
+    page.get_by_role("button", name="Weiter").click()
+    expect(page.get_by_text("3 Angaben fehlen noch")).to_be_visible()
+    page.get_by_label("Ihr Name").fill("Jürgen Größwein")
+    page.get_by_label("Phone").fill("+49 30 555 0123")
+    page.get_by_label("What is it about?").select_option("Moving the piano")
+    page.get_by_role("button", name="Weiter").click()
+    expect(page.get_by_text("2 von 2")).to_be_visible()
+    pick(page, 0, called="Anschrift suchen")
+    pick(page, 1, "12 kiln crescent", called="Anschrift suchen")
+    assert axe_faults(page) == []
+    page.get_by_role("button", name="Absenden").click()
+    expect(page.get_by_role("heading", name="Vielen Dank")).to_be_visible()
+    record = page.locator("code").inner_text()
+    assert page.faults == []
+    context.close()
+    return record
