@@ -21,6 +21,11 @@ export interface components {
             id: string;
             label: string;
         };
+        /** @description What own layouts bring to a slot beside what its form says. */
+        BroughtSchema: {
+            parts: components["schemas"]["FieldSchema"][];
+            mapping: components["schemas"]["RuleSchema"][];
+        };
         /** @description The address captured in one slot. */
         CapturedSchema: {
             /** @description What the form calls the slot */
@@ -243,6 +248,10 @@ export interface components {
             problems: components["schemas"]["ProblemPlace"][];
             /** @description Of those formulas that can be worked out */
             logic: components["schemas"]["FormLogic"];
+            /** @description What own layouts bring to its slots, by the slots' keys */
+            brought: {
+                [key: string]: components["schemas"]["BroughtSchema"];
+            };
         };
         /** @description What a record would hold, were the form submitted now. */
         DryRunAnswer: {
@@ -311,6 +320,11 @@ export interface components {
         /** @description An open page in which a draft is edited. */
         EditorRequest: {
             page: string;
+            /**
+             * @description The page is being closed
+             * @default false
+             */
+            leaves: boolean;
         };
         /** @description Somebody who has the draft open. */
         EditorSchema: {
@@ -1487,6 +1501,7 @@ export interface components {
 }
 export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
+export type BroughtSchema = components['schemas']['BroughtSchema'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
 export type ChangeSchema = components['schemas']['ChangeSchema'];
 export type Changes = components['schemas']['Changes'];

@@ -7,7 +7,10 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from anchorline.client import OwnLayoutDocument
+
 from .conftest import axe_faults, signed_in
+from .designer import Designer
 
 
 def focused(page) -> str:
@@ -51,12 +54,15 @@ def test_a_search_keeps_its_text_after_going_back(console, stack, client):
 
 
 @pytest.fixture
-def edited(console, stack):
-    """A form with an edit that is not saved."""
+def edited(console, stack, client):
+    """An own layout with an edit that is not saved."""
     page = console
-    page.goto(f"{stack.url}/console/forms/venue")
-    page.get_by_label("Label of pianos").fill("How many pianos there are")
-    return page
+    document = OwnLayoutDocument(key="guarded", title="Guarded", countries=["FR"])
+    client.own_layouts.put_draft(document)
+    page.goto(f"{stack.url}/console/layouts/own/guarded")
+    page.get_by_label("Label of postcode").fill("Where post goes")
+    yield page
+    client.own_layouts.remove("guarded")
 
 
 def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
@@ -64,14 +70,14 @@ def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
     page.get_by_role("link", name="Records", exact=True).click()
     page.locator(".ant-modal-confirm-title").wait_for()
     page.get_by_role("button", name="Stay here").click()
-    expect(page.get_by_label("Label of pianos")).to_have_value("How many pianos there are")
+    expect(page.get_by_label("Label of postcode")).to_have_value("Where post goes")
     page.get_by_role("button", name="Sign out").click()
     page.get_by_role("button", name="Stay here").click()
     page.get_by_role("link", name="Records", exact=True).click()
     page.get_by_role("button", name="Leave, lose the changes").click()
     page.get_by_role("heading", name="Records").wait_for()
     page.go_back()
-    expect(page.get_by_label("Label of pianos")).not_to_have_value("How many pianos there are")
+    expect(page.get_by_label("Label of postcode")).not_to_have_value("Where post goes")
 
 
 def test_reloading_with_unsaved_edits_asks(edited):
@@ -111,16 +117,14 @@ def test_the_focus_never_falls_to_the_body(console, stack):
     page.get_by_role("link", name="Forms", exact=True).click()
     page.get_by_role("heading", name="Forms", exact=True).wait_for()
     assert focused(page) != "BODY"
+    form = Designer(page)
     page.goto(f"{stack.url}/console/forms/venue")
-    box = page.get_by_label("Label of pianos")
-    before = box.input_value()
-    for text in ("Pianos there", before):
-        box.fill(text)
-        page.get_by_role("button", name="Save draft").focus()
-        page.keyboard.press("Enter")
-        page.get_by_text("Draft saved.").first.wait_for()
-        page.wait_for_timeout(300)
-        assert focused(page) not in ("BODY", ""), "after saving"
+    form.outline.locator(".outline-name").first.click()
+    assert focused(page) not in ("BODY", ""), "after choosing something"
+    form.settings.get_by_role("button", name="Duplicate").click()
+    form.settings.get_by_role("button", name="Remove").click()
+    form.kept()
+    assert focused(page) not in ("BODY", ""), "after removing it"
 
 
 def test_on_a_phone_the_menu_opens_names_itself_and_closes(phone, stack):
@@ -156,7 +160,8 @@ def test_on_a_phone_every_page_fits(phone, stack, place):
 def test_on_a_phone_all_of_a_rule_is_in_sight(phone, stack):
     page = signed_in(phone, stack)
     page.goto(f"{stack.url}/console/forms/supplier")
-    page.get_by_text(re.compile("^Mapping:")).first.tap()
+    Designer(page).select("Office")
+    page.get_by_role("button", name="Where each part goes").tap()
     for name in ("Components of rule 1", "Changes of rule 1", "Field of rule 1"):
         box = page.get_by_label(name).first.bounding_box()
         assert box["x"] >= 0
@@ -166,8 +171,6 @@ def test_on_a_phone_all_of_a_rule_is_in_sight(phone, stack):
 
 
 def test_on_a_phone_an_own_layout_fits(phone, stack, client):
-    from anchorline.client import OwnLayoutDocument
-
     client.own_layouts.put_draft(
         OwnLayoutDocument(key="narrow", title="Narrow", countries=["US", "FR"])
     )
@@ -187,7 +190,8 @@ def test_on_a_phone_an_own_layout_fits(phone, stack, client):
 def test_records_and_mappings_are_called_by_their_labels(console, stack):
     page = console
     page.goto(f"{stack.url}/console/forms/supplier")
-    page.get_by_text(re.compile("^Mapping:")).first.click()
+    Designer(page).select("Office")
+    page.get_by_role("button", name="Where each part goes").click()
     rules = page.locator(".rules").last
     assert rules.get_by_text("Country code", exact=True).first.is_visible()
     assert rules.get_by_text("country_code", exact=True).count() == 0

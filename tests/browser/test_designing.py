@@ -104,3 +104,102 @@ def fill_in_german(browser, stack) -> str:
     assert page.faults == []
     context.close()
     return record
+
+
+def test_a_form_is_made_and_published_by_keyboard_alone(console, stack, client):
+    press, write = console.keyboard.press, console.keyboard.type
+    console.goto(f"{stack.url}/console/forms/new")
+    console.get_by_role("heading", name="New form").wait_for()
+    tab_to(console, "A ready-made form")
+    press("ArrowRight")
+    tab_to(console, "Title")
+    write("Call back")
+    press("Enter")
+    form = Designer(console)
+    form.outline.wait_for()
+    for kind, label in (("phone", "Your number"), ("text", "Your name")):
+        tab_to(console, "Add something")
+        press("Enter")
+        console.get_by_role("dialog").wait_for()
+        expect(console.get_by_label("Search what to add")).to_be_focused()
+        write(kind)
+        press("Enter")
+        expect(console.get_by_role("dialog")).to_be_hidden()
+        tab_to(console, "Label")
+        press("Control+a")
+        write(label)
+        press("Tab")
+    assert form.names() == ["Your number", "Your name"]
+    tab_to(console, "Your name")
+    press("Alt+ArrowUp")
+    expect(form.outline.locator(".outline-text").first).to_have_text("Your name")
+    tab_to(console, "Must be filled")
+    press("Space")
+    press("Control+z")
+    expect(form.settings.get_by_role("switch", name="Must be filled")).not_to_be_checked()
+    press("Control+Shift+z")
+    expect(form.settings.get_by_role("switch", name="Must be filled")).to_be_checked()
+    form.kept()
+    tab_to(console, "Publish …")
+    press("Enter")
+    console.get_by_role("dialog").wait_for()
+    tab_to(console, "Publish")
+    press("Enter")
+    expect(console.get_by_text("Version 1 is published.")).to_be_visible()
+    (name, number) = client.form("call-back").document.fields
+    assert (name.key, name.required, number.key, number.type) == (
+        "your_name", True, "your_number", "phone",
+    )  # fmt: skip
+
+
+def tab_to(page, name, most=90):
+    """Presses Tab until the control with this accessible name has the focus."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        focused = page.evaluate(
+            """() => {
+              let e = document.activeElement;
+              while (e && e.shadowRoot && e.shadowRoot.activeElement) e = e.shadowRoot.activeElement;
+              if (!e) return '';
+              const own = e.getAttribute('aria-label') || e.labels?.[0]?.innerText || e.innerText;
+              return (own || e.closest('label')?.innerText || '').trim();
+            }"""
+        )
+        if focused == name:
+            return
+    raise AssertionError(f"{name!r} was not reached by {most} steps of Tab")
+
+
+HEADER = (
+    "Customer\tE-mail\tPhone\tDelivery street\tDelivery house no\tDelivery postcode\tDelivery town\t"
+    "Rechnung Straße\tRechnung PLZ\tRechnung Ort\tPiano\tSince\n"
+    "Ada Quill\tada@example.org\t+44 20 555 0123\tAbbey Mews\t16\tQV1 1AA\tBrackwater\t"
+    "Lindenweg\t12345\tGroßlinden\tgrand\t2020-04-01\n"
+)
+
+
+def test_a_form_is_begun_from_the_head_of_a_table(console, stack, client):
+    console.goto(f"{stack.url}/console/forms/new")
+    console.get_by_text("The head of a table").click()
+    console.get_by_label("Title of the form").fill("Customers of the table")
+    console.get_by_label("The row with the names").fill(HEADER)
+    console.get_by_role("button", name="Look at the columns").click()
+    row = console.get_by_role("row", name=re.compile("Rechnung PLZ"))
+    expect(row).to_contain_text("Postcode of the address “Rechnung”")
+    expect(row).to_contain_text("“PLZ” is a name for this part of an address.")
+    expect(console.get_by_role("row", name=re.compile("^Since"))).to_contain_text("Date")
+    assert console.locator("tbody tr[data-row-key]").count() == 12
+    refused = console.get_by_role("row", name=re.compile("^Piano"))
+    refused.get_by_text("not", exact=True).click()
+    expect(refused).to_contain_text("You left it out.")
+    assert axe_faults(console) == []
+    console.get_by_role("button", name="Begin with this form").click()
+    form = Designer(console)
+    form.outline.wait_for()
+    assert form.names() == ["Customer", "E-mail", "Phone", "Delivery", "Rechnung", "Since"]
+    document = client.draft("customers-of-the-table")[0].document
+    assert [slot.key for slot in document.slots] == ["delivery", "rechnung"]
+    assert {"components": ["street"], "into": "delivery_street"}.items() <= (
+        next(rule for rule in document.slots[0].mapping if rule.into == "delivery_street")
+        .model_dump().items()
+    )  # fmt: skip

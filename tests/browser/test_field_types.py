@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import axe_faults, publish
+from tests.browser.designer import Designer
 
 FORM = {
     "key": "all-types",
@@ -69,10 +70,13 @@ def test_each_type_is_filled_and_kept(types_page, client):
     }  # fmt: skip
 
 
-def test_each_type_shows_in_the_consoles_table(console):
-    page = console
-    page.get_by_role("link", name="Forms").first.click()
-    page.get_by_role("link", name="Every type of field", exact=True).click()
-    row = page.get_by_role("row", name="You may keep what I send.")
-    expect(row.get_by_role("switch")).to_be_disabled()
-    expect(page.get_by_role("row", name="About the piano").get_by_role("switch")).to_have_count(0)
+def test_each_type_shows_in_the_outline_with_the_settings_that_it_has(console, stack):
+    form = Designer(console)
+    console.goto(f"{stack.url}/console/forms/all-types")
+    form.select("You may keep what I send.")
+    assert form.settings.get_by_role("switch", name="Must be filled").count() == 0
+    form.select("Weight")
+    expect(form.settings.get_by_label("Unit behind it")).to_have_value("kg")
+    expect(form.settings.get_by_label("At least")).to_have_value("50")
+    form.select("About the piano")
+    assert form.settings.get_by_label("Unit behind it").count() == 0

@@ -242,16 +242,32 @@ class FormAnswer(Schema):
     logic: FormLogic
 
 
+class BroughtSchema(Schema):
+    """What own layouts bring to a slot beside what its form says."""
+
+    parts: list[FieldSchema]
+    mapping: list[RuleSchema]
+
+
 class DraftAnswer(Schema):
     """A form's draft; the ETag header names its revision."""
 
     model_config = example(
-        {"document": _DOCUMENT, "form": _SUMMARY, "problems": [], "logic": _NO_LOGIC}
+        {
+            "document": _DOCUMENT,
+            "form": _SUMMARY,
+            "problems": [],
+            "logic": _NO_LOGIC,
+            "brought": {},
+        }
     )
     document: FormDocument
     form: FormSummary
     problems: list[ProblemPlace] = Field(description="What stands against publishing it")
     logic: FormLogic = Field(description="Of those formulas that can be worked out")
+    brought: dict[str, BroughtSchema] = Field(
+        description="What own layouts bring to its slots, by the slots' keys"
+    )
 
 
 def document_as_kept(document: FormDocument) -> dict[str, Any]:

@@ -2,12 +2,13 @@
 
 import { ReloadOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 
 import type { FormLogic } from "../../../../embed/src/form/logic";
 import { sessionHeaders } from "../../api/call";
 import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../../api/schemas";
 import { DryRunResult, FillTrace } from "../Trace";
+import { withBrought } from "./brought";
 import { setLiveForm } from "./liveForm";
 import { provisional } from "./provisional";
 
@@ -42,9 +43,10 @@ export function LiveDesign(props: {
   const [round, setRound] = useState(0);
   const [filled, setFilled] = useState<Filled | null>(null);
   const [dryRun, setDryRun] = useState<RecordAnswer | null>(null);
-  const shown: Shown = { document: design, logic: provisional(design, kept.logic as FormLogic), version: null };
+  const whole = useMemo(() => withBrought(design, kept.brought), [design, kept.brought]);
+  const shown: Shown = { document: whole, logic: provisional(whole, kept.logic as FormLogic), version: null };
   const { place, element } = useElement(form, shown, round, { select, setFilled, setDryRun });
-  useEffect(() => element.current?.revise(shown), [design, kept.logic]);
+  useEffect(() => element.current?.revise(shown), [whole, kept.logic]);
   useEffect(() => element.current?.mark(selected), [selected, design, round]);
   return (
     <section className="live" aria-label="The live form">
@@ -104,7 +106,6 @@ function useElement(form: string, shown: Shown, round: number, handlers: Handler
     const filled = (event: Event): void => latest.current.handlers.setFilled((event as CustomEvent<Filled>).detail);
     const tried = (event: Event): void => latest.current.handlers.setDryRun((event as CustomEvent<RecordAnswer>).detail);
     host.addEventListener("click", clicked);
-    host.addEventListener("focusin", clicked);
     host.addEventListener("anchorline-filled", filled);
     host.addEventListener("anchorline-dry-run", tried);
     return () => {
@@ -112,7 +113,6 @@ function useElement(form: string, shown: Shown, round: number, handlers: Handler
       element.current = null;
       setLiveForm(null);
       host.removeEventListener("click", clicked);
-      host.removeEventListener("focusin", clicked);
       host.removeEventListener("anchorline-filled", filled);
       host.removeEventListener("anchorline-dry-run", tried);
     };

@@ -3,7 +3,13 @@
 from __future__ import annotations
 
 from anchorline.core.errors import Problem
-from anchorline.core.forms import changes_between, finished, read_form, read_unfinished
+from anchorline.core.forms import (
+    changes_between,
+    finished,
+    read_form,
+    read_unfinished,
+    with_brought_parts,
+)
 from anchorline.store.database import InUseError, NotThereError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
@@ -32,7 +38,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import ProblemError, invalid, places
 from .drafts import ETAG, IF_MATCH, etag, keep_draft
-from .open_forms import logic_of, summary_of, version_of
+from .open_forms import brought_to, logic_of, summary_of, version_of
 
 router = Router("form_drafts")
 SENTENCES_OF_A_VERSION = 5
@@ -254,10 +260,16 @@ def _compared_with(request: ApiRequest, key: str, body: ChangesRequest) -> Docum
 
 def _draft_response(request: ApiRequest, document: Document, entry: FormEntry) -> ApiResponse:
     form, problems = read_unfinished(document, request.services.layouts)
+    if all(slot.countries for slot in form.slots):
+        layouts = request.services.layouts_in_force.current().on_form(entry.key)
+        form = with_brought_parts(form, layouts)
+    whole = FormDocument.model_validate(document)
+    brought = {slot.key: brought_to(slot, form) for slot in whole.slots}
     answer = DraftAnswer(
-        document=FormDocument.model_validate(document),
+        document=whole,
         form=summary_of(entry),
         problems=places(problems),
         logic=logic_of(form),
+        brought={key: more for key, more in brought.items() if more.parts},
     )
     return ApiResponse(answer, headers=etag(entry.revision))

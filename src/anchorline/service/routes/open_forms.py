@@ -18,7 +18,14 @@ from anchorline.core.formula import to_data
 from anchorline.store.database import NotThereError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
-from anchorline.wire.forms import FieldSchema, FormDocument, FormSummary, RuleSchema
+from anchorline.wire.forms import (
+    BroughtSchema,
+    FieldSchema,
+    FormDocument,
+    FormSummary,
+    RuleSchema,
+    SlotSchema,
+)
 from anchorline.wire.formulas import FormLogic
 
 from ..access import Access
@@ -91,21 +98,30 @@ def as_filled(opened: OpenForm) -> FormDocument:
     document = FormDocument.model_validate(opened.document)
     slots = []
     for schema in document.slots:
-        slot = require_slot(opened.form, schema.key)
-        brought = slot.parts[len(schema.parts) :]
-        parts = [
-            FieldSchema(key=part.key, component=part.component, max_length=part.max_length)
-            for part in brought
-        ]
-        keys = {part.key for part in brought}
-        rules = [
-            RuleSchema(components=list(rule.components), into=rule.into)
-            for rule in slot.mapping
-            if rule.into in keys
-        ]
-        update = {"parts": [*schema.parts, *parts], "mapping": [*schema.mapping, *rules]}
+        more = brought_to(schema, opened.form)
+        update = {
+            "parts": [*schema.parts, *more.parts],
+            "mapping": [*schema.mapping, *more.mapping],
+        }
         slots.append(schema.model_copy(update=update))
     return document.model_copy(update={"slots": slots})
+
+
+def brought_to(schema: SlotSchema, form: Form) -> BroughtSchema:
+    """What own layouts have brought to a slot."""
+    slot = require_slot(form, schema.key)
+    brought = slot.parts[len(schema.parts) :]
+    parts = [
+        FieldSchema(key=part.key, component=part.component, max_length=part.max_length)
+        for part in brought
+    ]
+    keys = {part.key for part in brought}
+    rules = [
+        RuleSchema(components=list(rule.components), into=rule.into)
+        for rule in slot.mapping
+        if rule.into in keys
+    ]
+    return BroughtSchema(parts=parts, mapping=rules)
 
 
 def require_slot(form: Form, key: str) -> Slot:

@@ -3,7 +3,7 @@
 import { CopyOutlined, DeleteOutlined } from "@ant-design/icons";
 import { Alert, App, Button } from "antd";
 
-import { duplicated, isSlot, itemOf, nameOf, removed } from "../edits";
+import { duplicated, isSlot, itemOf, nameOf, placeOf, removed } from "../edits";
 import type { FoundProblem } from "../places";
 import type { Design } from "../useDesign";
 import { FieldSettings } from "./FieldSettings";
@@ -20,6 +20,8 @@ export function ItemSettings(props: SettingsProps & { selected: string; select: 
   const { design, problems, selected, select } = props;
   const { document } = design;
   const item = itemOf(document, selected);
+  // By its place: a key that follows the label must not take the focus away.
+  const place = placeOf(document, selected);
   const own = problems.filter((problem) => problem.key === (item ? selected : ""));
   return (
     <aside className="settings" aria-label="Settings">
@@ -28,8 +30,8 @@ export function ItemSettings(props: SettingsProps & { selected: string; select: 
         <Alert key={at} type="error" showIcon className="space-below" title={problem.detail} />
       ))}
       {!item && <FormSettings {...props} />}
-      {item && isSlot(item) && <SlotSettings key={item.key} {...props} slot={item} select={select} />}
-      {item && !isSlot(item) && <FieldSettings key={item.key} {...props} field={item} select={select} />}
+      {item && isSlot(item) && <SlotSettings key={place} {...props} slot={item} select={select} />}
+      {item && !isSlot(item) && <FieldSettings key={place} {...props} field={item} select={select} />}
     </aside>
   );
 }
