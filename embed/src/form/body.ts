@@ -8,7 +8,7 @@
 import { make } from "../dom";
 import type { Words } from "../words";
 import type { Field, FormDocument } from "./model";
-import { type Item, type Page, shapeOf, stepsOf } from "./shape";
+import { type Item, type Page, isQuestion, shapeOf, stepsOf } from "./shape";
 
 interface Container {
   element: HTMLElement;
@@ -25,6 +25,7 @@ export class FormBody {
   private at = 0;
   /** A step that is shown although nothing in it is: what is being made stands in it. */
   private revealed = -1;
+  private frame = "";
 
   constructor(
     private readonly words: Words,
@@ -34,6 +35,7 @@ export class FormBody {
   /** Lays a form out; elements that stay are moved, not made anew. */
   arrange(document: FormDocument, elementOf: (item: Item) => HTMLElement): void {
     const pages = shapeOf(document);
+    if (this.isAsBefore(document, pages, elementOf)) return;
     this.containers = [];
     this.elements = new Map();
     for (const item of pages.flatMap((page) => page.groups.flatMap((group) => group.items))) {
@@ -44,6 +46,28 @@ export class FormBody {
     this.steps = stepsOf(pages, document.style ?? "whole");
     this.at = Math.min(this.at, Math.max(0, this.steps.length - 1));
     this.element.replaceChildren(...pages.map((page) => this.page(page)));
+  }
+
+  /**
+   * Puts elements that are new in the place of the old ones, where nothing else has changed.
+   *
+   * Whoever makes a form types into a label of one field: the others need not be moved.
+   */
+  private isAsBefore(document: FormDocument, pages: readonly Page[], elementOf: (item: Item) => HTMLElement): boolean {
+    const items = pages.flatMap((page) => page.groups.flatMap((group) => group.items));
+    const markers = pages.flatMap((page) => [page.marker, ...page.groups.map((group) => group.marker)]);
+    const frame = JSON.stringify([document.style ?? "whole", markers, items.map((item) => [item.key, isQuestion(item)])]);
+    const isSame = frame === this.frame;
+    this.frame = frame;
+    if (!isSame) return false;
+    for (const item of items) {
+      const [old, element] = [this.elements.get(item.key), elementOf(item)];
+      if (old === element) continue;
+      element.dataset.key = item.key;
+      old?.replaceWith(element);
+      this.elements.set(item.key, element);
+    }
+    return true;
   }
 
   /** Shows what is to be shown, of the step that is filled now. */

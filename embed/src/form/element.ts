@@ -117,14 +117,17 @@ export class FormElement extends HTMLElement {
 
   /** Marks what is being edited, and shows it, on whichever page it stands. */
   mark(key: string): void {
-    const has = (one: string): Element | null | undefined => this.shadowRoot?.querySelector(`[data-key="${CSS.escape(one)}"]`);
-    has(this.marked)?.classList.remove("marked");
+    this.elementOf(this.marked)?.classList.remove("marked");
     this.marked = key;
     if (!key) return;
     this.body?.reveal(key);
     this.showSteps();
-    has(key)?.classList.add("marked");
-    has(key)?.scrollIntoView({ block: "nearest" });
+    this.elementOf(key)?.classList.add("marked");
+    this.elementOf(key)?.scrollIntoView({ block: "nearest" });
+  }
+
+  private elementOf(key: string): Element | null | undefined {
+    return this.shadowRoot?.querySelector(`[data-key="${CSS.escape(key)}"]`);
   }
 
   /** What is given in the fields now, as formulas have it. */
@@ -170,6 +173,7 @@ export class FormElement extends HTMLElement {
     if (isNew) this.frame();
     this.entitle(document);
     this.workOut();
+    if (this.marked) this.elementOf(this.marked)?.classList.add("marked");
   }
 
   /** What stands around the fields. */

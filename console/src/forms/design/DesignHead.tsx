@@ -2,7 +2,7 @@
 
 import { HistoryOutlined, RedoOutlined, UndoOutlined } from "@ant-design/icons";
 import { Button, Tooltip } from "antd";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link } from "react-router";
 
 import type { Editors } from "../../api/schemas";
@@ -39,18 +39,14 @@ export function DesignHead(props: {
         {state.kind === "web" && state.published_version !== null && <a href={`/f/${form}`}>public page</a>}
       </span>
       <PublishState state={state} />
-      <Tooltip title="Undo (Ctrl+Z)">
-        <Button aria-label="Undo" icon={<UndoOutlined aria-hidden />} disabled={!design.canUndo} onClick={design.undo} />
-      </Tooltip>
-      <Tooltip title="Redo (Ctrl+Shift+Z)">
-        <Button aria-label="Redo" icon={<RedoOutlined aria-hidden />} disabled={!design.canRedo} onClick={design.redo} />
-      </Tooltip>
-      <Button icon={<HistoryOutlined aria-hidden />} onClick={() => setVersions(true)}>
-        Versions
-      </Button>
-      <Button type="primary" onClick={() => setPublishing(true)}>
-        Publish …
-      </Button>
+      <Actions
+        canUndo={design.canUndo}
+        canRedo={design.canRedo}
+        undo={design.undo}
+        redo={design.redo}
+        setVersions={setVersions}
+        setPublishing={setPublishing}
+      />
       {publishing && (
         <PublishDialog
           form={form}
@@ -67,6 +63,33 @@ export function DesignHead(props: {
     </header>
   );
 }
+
+/** By itself, so that it is not made anew with every letter that is typed elsewhere. */
+const Actions = memo(function Actions(props: {
+  canUndo: boolean;
+  canRedo: boolean;
+  undo: () => void;
+  redo: () => void;
+  setVersions: (open: boolean) => void;
+  setPublishing: (open: boolean) => void;
+}): React.ReactNode {
+  return (
+    <>
+      <Tooltip title="Undo (Ctrl+Z)">
+        <Button aria-label="Undo" icon={<UndoOutlined aria-hidden />} disabled={!props.canUndo} onClick={props.undo} />
+      </Tooltip>
+      <Tooltip title="Redo (Ctrl+Shift+Z)">
+        <Button aria-label="Redo" icon={<RedoOutlined aria-hidden />} disabled={!props.canRedo} onClick={props.redo} />
+      </Tooltip>
+      <Button icon={<HistoryOutlined aria-hidden />} onClick={() => props.setVersions(true)}>
+        Versions
+      </Button>
+      <Button type="primary" onClick={() => props.setPublishing(true)}>
+        Publish …
+      </Button>
+    </>
+  );
+});
 
 function Others({ editors }: { editors: Editors["editors"] }): React.ReactNode {
   const own = useSession().data?.email;

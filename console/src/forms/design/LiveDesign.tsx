@@ -47,7 +47,7 @@ export function LiveDesign(props: {
   const shown: Shown = { document: whole, logic: provisional(whole, kept.logic as FormLogic), version: null };
   const { place, element } = useElement(form, shown, round, { select, setFilled, setDryRun });
   useEffect(() => element.current?.revise(shown), [whole, kept.logic]);
-  useEffect(() => element.current?.mark(selected), [selected, design, round]);
+  useEffect(() => element.current?.mark(selected), [element, selected, round]);
   return (
     <section className="live" aria-label="The live form">
       <div className="live-bar">

@@ -4,13 +4,17 @@ import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCe
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 
 import { AddDialog } from "./AddDialog";
 import { isSlot, itemsOf, moved, nameOf, placeOf, typeOf } from "./edits";
 import { OutlineRow } from "./OutlineRow";
 import type { FoundProblem } from "./places";
 import type { Design } from "./useDesign";
+
+// The same objects each time: another one makes every row anew.
+const BY_POINTER = { activationConstraint: { distance: 4 } };
+const BY_KEYBOARD = { coordinateGetter: sortableKeyboardCoordinates };
 
 export function Outline(props: {
   design: Design;
@@ -24,20 +28,25 @@ export function Outline(props: {
   const items = useMemo(() => itemsOf(document), [document]);
   const faulty = useMemo(() => new Set(problems.map((problem) => problem.key)), [problems]);
   const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(PointerSensor, BY_POINTER),
+    useSensor(KeyboardSensor, BY_KEYBOARD),
   );
   const ended = ({ active, over }: DragEndEvent): void => {
     if (over && over.id !== active.id) edit(moved(document, String(active.id), placeOf(document, String(over.id))));
   };
+  // Rows stay as they are while a label is typed: what they call looks at the newest document.
+  const latest = useRef(document);
+  latest.current = document;
   const move = useCallback(
     (key: string, by: 1 | -1) => {
-      const to = placeOf(document, key) + by;
-      if (to >= 0 && to < document.fields.length) edit(moved(document, key, to));
+      const to = placeOf(latest.current, key) + by;
+      if (to >= 0 && to < latest.current.fields.length) edit(moved(latest.current, key, to));
     },
-    [document, edit],
+    [edit],
   );
-  const addBelow = useCallback((key: string) => setAddAt(placeOf(document, key) + 1), [document]);
+  const addBelow = useCallback((key: string) => setAddAt(placeOf(latest.current, key) + 1), []);
+  const joined = items.map((item) => item.key).join(" ");
+  const ids = useMemo(() => joined.split(" ").filter(Boolean), [joined]);
   return (
     <nav className="outline" aria-label="Outline">
       <button type="button" className="outline-form" aria-current={selected === ""} onClick={() => select("")}>
@@ -45,7 +54,7 @@ export function Outline(props: {
         {faulty.has("") && <Fault />}
       </button>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
-        <SortableContext items={items.map((item) => item.key)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className="outline-rows">
             {items.map((item) => (
               <OutlineRow

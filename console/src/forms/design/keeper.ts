@@ -172,6 +172,7 @@ export class DraftKeeper {
   }
 
   private enter(state: Keeping): void {
+    if (state.status === "waiting" && this.state.status === "waiting") return;
     this.state = state;
     this.effects.changed();
   }

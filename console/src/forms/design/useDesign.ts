@@ -10,7 +10,7 @@ import { bare } from "./bare";
 import { type History, began, edited, merged, redone, undone } from "./history";
 import { DraftKeeper } from "./keeper";
 import { merge } from "./merge";
-import { stash, stashed } from "./stash";
+import { flushStash, stash, stashed } from "./stash";
 
 type Action =
   | { type: "edited"; document: FormDocument; about: string }
@@ -81,13 +81,16 @@ export function useDesign(form: string, opened: Opened, cameIn: (sentence: strin
   useEffect(() => keeper.take(present), [keeper, present]);
   useEffect(() => {
     const online = (): void => keeper.retry();
-    const hidden = (): void => void keeper.now();
+    const hidden = (): void => {
+      flushStash();
+      void keeper.now();
+    };
     window.addEventListener("online", online);
     window.addEventListener("pagehide", hidden);
     return () => {
       window.removeEventListener("online", online);
       window.removeEventListener("pagehide", hidden);
-      void keeper.now();
+      hidden();
       void queries.invalidateQueries({ queryKey: ["forms"] });
     };
   }, [keeper, queries]);
