@@ -1,10 +1,10 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { App as Messages, ConfigProvider } from "antd";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 
-import { ServiceError } from "./api/call";
+import { queries } from "./shell/queries";
 import { router } from "./shell/router";
 import { theme } from "./shell/theme";
 import "./shell/base.css";
@@ -14,16 +14,6 @@ const embed = document.createElement("script");
 embed.type = "module";
 embed.src = "/embed/anchorline.js";
 document.head.append(embed);
-
-const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      // A refusal stays a refusal; only silence is worth another try.
-      retry: (count, error) => count < 2 && !(error instanceof ServiceError && error.status > 0),
-      staleTime: 5_000,
-    },
-  },
-});
 
 const root = document.getElementById("root");
 if (root) {

@@ -90,7 +90,9 @@ def test_a_mapping_is_changed_tried_with_a_trace_and_published(console, client):
     assert page.locator("#stage_door").input_value() == "Abbey Mews, Brackwater"
     page.get_by_role("button", name="Try sending it").click()
     page.get_by_role("heading", name="What a record would hold").wait_for()
-    assert form.publish() == ["The address “Venue” now fills street and town into “Stage door or entrance”."]
+    assert form.publish() == [
+        "The address “Venue” now fills street and town into “Stage door or entrance”."
+    ]
     assert client.form("venue").version == 2
 
 

@@ -2,8 +2,10 @@ import { Spin } from "antd";
 import { Suspense, lazy } from "react";
 import { createBrowserRouter } from "react-router";
 
+import { opening } from "../forms/design/opening";
 import { AppShell } from "./AppShell";
 import { NotFoundPage } from "./NotFoundPage";
+import { queries } from "./queries";
 
 const Home = lazy(() => import("../home/HomePage"));
 const FormList = lazy(() => import("../forms/FormListPage"));
@@ -29,6 +31,12 @@ function page(Page: React.ComponentType): React.ReactNode {
   );
 }
 
+/** Asks for a form while its page is still being loaded. */
+function beginOpening({ params }: { params: { form?: string } }): null {
+  void queries.prefetchQuery(opening(params.form ?? ""));
+  return null;
+}
+
 export const router = createBrowserRouter(
   [
     {
@@ -38,7 +46,7 @@ export const router = createBrowserRouter(
         { index: true, element: page(Home) },
         { path: "forms", element: page(FormList) },
         { path: "forms/new", element: page(BeginForm) },
-        { path: "forms/:form", element: page(DesignForm) },
+        { path: "forms/:form", element: page(DesignForm), loader: beginOpening },
         { path: "records", element: page(RecordList) },
         { path: "records/:record", element: page(RecordPage) },
         { path: "data", element: page(DatasetList) },

@@ -1,5 +1,6 @@
 /** A form that is being made: an outline, the live form in the middle, settings beside it. */
 
+import { useQuery } from "@tanstack/react-query";
 import { App, Skeleton } from "antd";
 import { useCallback, useState } from "react";
 import { useParams } from "react-router";
@@ -11,14 +12,15 @@ import { MergeDialog } from "./MergeDialog";
 import { Outline } from "./Outline";
 import { located } from "./places";
 import { ItemSettings } from "./settings/ItemSettings";
-import { type Opened, useDesign, useOpened } from "./useDesign";
+import { type Opened, opening } from "./opening";
+import { useDesign } from "./useDesign";
 import { useEditors } from "./useEditors";
 import { useUndoKeys } from "./useUndoKeys";
 import "./design.css";
 
 export default function DesignPage(): React.ReactNode {
   const { form = "" } = useParams();
-  const opened = useOpened(form);
+  const opened = useQuery(opening(form));
   if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
   if (!opened.data) return <Skeleton active />;
   return <Designing key={form} form={form} opened={opened.data} />;

@@ -1,15 +1,15 @@
 /** The state of a form that is being made: its document with undo and redo, kept as one works. */
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 
-import { type Answer, call, callWithEtag } from "../../api/call";
-import type { Draft, FormAnswer, FormDocument } from "../../api/schemas";
+import { callWithEtag } from "../../api/call";
+import type { Draft, FormDocument } from "../../api/schemas";
 import { useSession } from "../../shell/session";
-import { bare } from "./bare";
 import { type History, began, edited, merged, redone, undone } from "./history";
 import { DraftKeeper } from "./keeper";
 import { merge } from "./merge";
+import { type Opened, answered, opening } from "./opening";
 import { flushStash, stash, stashed } from "./stash";
 
 type Action =
@@ -23,34 +23,6 @@ function reduce(history: History<FormDocument>, action: Action): History<FormDoc
   if (action.type === "redone") return redone(history);
   if (action.type === "came") return merged(history, action.document);
   return edited(history, action.document, action.about);
-}
-
-/** What a page needs before a form can be made on it. */
-export interface Opened {
-  kept: Answer<Draft>;
-  /** What people meet; null where nothing is published. */
-  published: FormDocument | null;
-}
-
-async function answered(asking: Promise<Answer<Draft>>): Promise<Answer<Draft>> {
-  const answer = await asking;
-  return { ...answer, body: { ...answer.body, document: bare(answer.body.document) } };
-}
-
-export function useOpened(form: string) {
-  return useQuery({
-    queryKey: ["design", form],
-    queryFn: async (): Promise<Opened> => {
-      const kept = await answered(callWithEtag<Draft>(`forms/${form}/draft`));
-      const number = kept.body.form.published_version;
-      const published = number === null ? null : await call<FormAnswer>(`forms/${form}/versions/${number}`);
-      return { kept, published: published && bare(published.document) };
-    },
-    // What somebody else changed comes in by another way, never over what is being edited here.
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 0,
-    retry: false,
-  });
 }
 
 export function useDesign(form: string, opened: Opened, cameIn: (sentence: string) => void) {
@@ -92,8 +64,10 @@ export function useDesign(form: string, opened: Opened, cameIn: (sentence: strin
       window.removeEventListener("pagehide", hidden);
       hidden();
       void queries.invalidateQueries({ queryKey: ["forms"] });
+      // Opened again, it is as it is then.
+      queries.removeQueries({ queryKey: opening(form).queryKey });
     };
-  }, [keeper, queries]);
+  }, [keeper, queries, form]);
   const { status } = keeper.state;
   const isSignedIn = Boolean(session.data);
   useEffect(() => {
