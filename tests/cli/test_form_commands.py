@@ -42,7 +42,7 @@ def test_a_file_is_applied_after_asking_published_and_gone_back_from(run, file):
     assert "Version 2: " in versions
     assert "  “Name” is now called “Your name”." in versions
     assert ", in force" in versions.splitlines()[0]
-    assert run("forms", "go-back", "from-file", "1").stdout == "Version 1 of from-file holds.\n"
+    assert run("forms", "restore", "from-file", "1").stdout == "Version 1 of from-file holds.\n"
     assert "label: Name" in run("forms", "show", "from-file", "--yaml").stdout
     assert run("forms", "go-back", "from-file", "0").stdout == "from-file is out of force.\n"
     assert "not yet" in run("forms", "list").stdout

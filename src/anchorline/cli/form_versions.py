@@ -1,4 +1,4 @@
-"""`forms publish|versions|go-back|delete`: what people meet."""
+"""`forms publish|versions|restore|delete`: what people meet."""
 
 from __future__ import annotations
 
@@ -58,18 +58,18 @@ def versions(connect: Connect, key: str, as_json: bool) -> None:
         note(f"{key} has not been published yet.")
 
 
-@click.command("go-back")
+@click.command("restore")
 @click.argument("key")
 @click.argument("version", type=click.IntRange(0))
 @click.pass_obj
-def go_back(connect: Connect, key: str, version: int) -> None:
+def restore(connect: Connect, key: str, version: int) -> None:
     """Publish an earlier VERSION of KEY again; 0: nobody can fill the form any more.
 
     A draft that was as published follows; one that differs stays.
 
     \b
     Example:
-      anchorline forms go-back tuning-visit 2
+      anchorline forms restore tuning-visit 2
     """
     connect().restore_form(key, version)
     click.echo(f"Version {version} of {key} holds." if version else f"{key} is out of force.")
@@ -90,4 +90,9 @@ def delete(connect: Connect, key: str) -> None:
     click.echo(f"{key} is deleted.")
 
 
-FORM_VERSION_COMMANDS = (publish, versions, go_back, delete)
+# Another name for the same: whoever looks for it finds it.
+go_back = click.Command(
+    "go-back", callback=restore.callback, params=restore.params, help=restore.help, hidden=True
+)
+
+FORM_VERSION_COMMANDS = (publish, versions, restore, go_back, delete)

@@ -100,7 +100,7 @@ function Guesses(props: {
         { title: "Becomes", render: (_, { guess }) => becomes(guess, proposal, types, labels) },
         { title: "Because", render: (_, { guess }) => <span className="hint">{guess.because}</span> },
         {
-          title: "Use it",
+          title: "Take it",
           render: (_, { guess, at }) => (
             <Segmented<Kind>
               size="small"
@@ -108,9 +108,9 @@ function Guesses(props: {
               value={kinds[at] ?? "guess"}
               onChange={(kind) => choose(at, kind)}
               options={[
-                { value: "guess", label: "so" },
-                { value: "plain", label: "as a field of its own" },
-                { value: "left_out", label: "not" },
+                { value: "guess", label: "as guessed" },
+                { value: "plain", label: "a field of its own" },
+                { value: "left_out", label: "leave out" },
               ]}
             />
           ),

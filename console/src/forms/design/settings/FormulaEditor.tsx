@@ -72,8 +72,8 @@ function completions(context: CompletionContext, { names, functions }: Props): C
   const before = context.matchBefore(/'?[\p{L}_][\p{L}\p{N}_-]*/u);
   if (!before && !context.explicit) return null;
   const options: Completion[] = [
-    ...names.map(({ name, label, isAddress }) => ({ label: name, detail: label, type: isAddress ? "address" : "field", boost: 2 })),
-    ...names.filter(({ label }) => label).map(({ name, label }) => ({ label, detail: name, apply: name, boost: 1 })),
+    // Found by its key and by its label: people think in labels.
+    ...names.map(({ name, label }) => ({ label: `${name} ${label}`, displayLabel: name, detail: label, apply: name, boost: 2 })),
     ...functions.map((one) => ({ label: one.name, detail: one.usage.replace(one.name, ""), apply: applied(one), info: () => described(one) })),
   ];
   return { from: before?.from ?? context.pos, options, validFor: /^'?[\p{L}\p{N}_ -]*$/u };

@@ -26,7 +26,8 @@ export function ItemSettings(props: SettingsProps & { selected: string; select: 
   return (
     <aside className="settings" aria-label="Settings">
       {item && <ItemBar design={design} itemKey={selected} select={select} />}
-      {own.map((problem, at) => (
+      {/* What is wrong with a formula stands below its editor. */}
+      {own.filter((problem) => problem.setting !== "formula").map((problem, at) => (
         <Alert key={at} type="error" showIcon className="space-below" title={problem.detail} />
       ))}
       {!item && <FormSettings {...props} />}
