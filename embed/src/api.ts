@@ -420,6 +420,16 @@ export interface components {
              */
             default: string | number | boolean | string[] | null;
             /**
+             * @description Of a link: the form whose records can be chosen
+             * @default null
+             */
+            form: string | null;
+            /**
+             * @description Of a link: the field by which they are found; left out: their labels
+             * @default null
+             */
+            shows: string | null;
+            /**
              * @description Of a page or section: how many it has beside each other
              * @default null
              */
@@ -858,6 +868,15 @@ export interface components {
              * @default null
              */
             form: string | null;
+        };
+        /** @description A record that can be chosen. */
+        LinkChoice: {
+            id: string;
+            label: string;
+        };
+        /** @description Records that can be chosen, the first twenty. */
+        LinkChoices: {
+            records: components["schemas"]["LinkChoice"][];
         };
         /** @description For each address its lines, in the order given. */
         ManyLinesAnswer: {
@@ -1562,6 +1581,8 @@ export type LeftOutComponent = components['schemas']['LeftOutComponent'];
 export type LineChangeSchema = components['schemas']['LineChangeSchema'];
 export type LinesAnswer = components['schemas']['LinesAnswer'];
 export type LinesRequest = components['schemas']['LinesRequest'];
+export type LinkChoice = components['schemas']['LinkChoice'];
+export type LinkChoices = components['schemas']['LinkChoices'];
 export type ManyLinesAnswer = components['schemas']['ManyLinesAnswer'];
 export type ManyLinesRequest = components['schemas']['ManyLinesRequest'];
 export type NearEntry = components['schemas']['NearEntry'];

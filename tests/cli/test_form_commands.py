@@ -112,4 +112,3 @@ def test_a_form_that_is_not_published_is_shown_as_a_draft_alone(run, file):
     assert "draft)" in run("forms", "show", "from-file", "--draft").stdout
     assert "has not been published yet" in run("forms", "versions", "from-file").stderr
     run("forms", "delete", "from-file", "--yes")
-

@@ -51,6 +51,7 @@ CALLS = {
     "restore_form": lambda c: c.restore_form("venue", 2),
     "delete_form": lambda c: c.delete_form("venue"),
     "note_editor": lambda c: c.note_editor("venue", "p8f3k2a9"),
+    "list_link_choices": lambda c: c.link_choices("venue", "town", "ma"),
     "list_field_types": lambda c: c.field_types(),
     "list_ready_made_forms": lambda c: c.ready_made_forms(),
     "propose_form": lambda c: c.propose_form("Name,Street", "Customers", plain=[1], left_out=[0]),

@@ -122,7 +122,7 @@ def test_a_field_that_goes_leaves_what_records_keep():
     assert said(gone, 214) == ["“Fax” is removed: 214 records keep their value."]
     assert said(gone, 1) == ["“Fax” is removed: 1 record keeps its value."]
     assert said(gone, 0) == ["“Fax” is removed."]
-    note = [one for one in changes_between(BASE, {**BASE, "fields": BASE["fields"][:4]})]
+    note = changes_between(BASE, {**BASE, "fields": BASE["fields"][:4]})
     assert [(one.detail, one.keeps) for one in note] == [("“Mind the stairs” is removed", None)]
 
 
@@ -139,7 +139,9 @@ def test_what_has_moved_is_enough_to_come_from_one_order_to_the_other(order):
     by_key = {f.get("key", f.get("slot")): f for f in BASE["fields"]}
     new = {**BASE, "fields": [by_key[key] for key in order]}
     moved = [change for change in changes_between(BASE, new) if change.kind == "moved"]
-    still = [key for key in by_key if not any(f"“{_label(by_key, key)}” now" in m.detail for m in moved)]
+    still = [
+        key for key in by_key if not any(f"“{_label(by_key, key)}” now" in m.detail for m in moved)
+    ]
     assert [key for key in order if key in still] == still
 
 

@@ -38,9 +38,15 @@ def test_everything_stands_in_its_page_and_section(layouts):
     slot = {"key": "s", "label": "S", "countries": ["GB"], "parts": [field("s_street")]}
     form = read_form(
         document(
-            field("first"), field("p", "page"), field("a"), field("sec", "section"), {"slot": "s"},
-            field("q", "page"), field("b"), slots=[slot],
-        ),  # fmt: skip
+            field("first"),
+            field("p", "page"),
+            field("a"),
+            field("sec", "section"),
+            {"slot": "s"},
+            field("q", "page"),
+            field("b"),
+            slots=[slot],
+        ),
         layouts,
     )
     within = {key: form.within(key) for key in form.order}
@@ -53,9 +59,12 @@ def test_everything_stands_in_its_page_and_section(layouts):
 def test_what_stands_in_a_hidden_section_is_hidden_and_not_needed(layouts):
     form = read_form(
         document(
-            field("more", "yes_no"), field("sec", "section", shown_when="more"),
-            field("why", required=True), field("p", "page"), field("last"),
-        ),  # fmt: skip
+            field("more", "yes_no"),
+            field("sec", "section", shown_when="more"),
+            field("why", required=True),
+            field("p", "page"),
+            field("last"),
+        ),
         layouts,
     )
     assert work_out(form, {}, {}, 0).shown == {"more", "p", "last"}
@@ -169,7 +178,11 @@ def test_what_cannot_stand_in_a_field_is_said(layouts, entry, said):
 def test_a_form_keeps_what_is_hidden_where_it_says_so(layouts):
     slot = {"key": "s", "label": "S", "countries": ["GB"], "shown_when": "more",
             "parts": [{"key": "s_town", "component": "town"}]}  # fmt: skip
-    fields = [field("more", "yes_no"), field("why", shown_when="more", required=True), {"slot": "s"}]
+    fields = [
+        field("more", "yes_no"),
+        field("why", shown_when="more", required=True),
+        {"slot": "s"},
+    ]
     typed = {"why": "because", "s_town": "Brackwater"}
     inputs = {"s": SlotInput("GB")}
     usual = sent(read_form(document(*fields, slots=[slot]), layouts), typed, layouts, inputs)
@@ -217,9 +230,12 @@ def test_an_unfinished_form_is_read_as_far_as_it_can_be(layouts):
     }  # fmt: skip
     form, found = read_unfinished(
         document(
-            field("c", "choice"), field("a", "txet"), field("f", "formula", formula="a + gone"),
-            field("g", "formula", formula="1 + 1"), slots=[slot],
-        ),  # fmt: skip
+            field("c", "choice"),
+            field("a", "txet"),
+            field("f", "formula", formula="a + gone"),
+            field("g", "formula", formula="1 + 1"),
+            slots=[slot],
+        ),
         layouts,
     )
     assert {problem.pointer for problem in found} == {

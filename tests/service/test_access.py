@@ -12,7 +12,7 @@ ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
-    "version": "1",
+    "version": "1", "field": "town",
     "job": "j1", "own_layout": "letters",
 }  # fmt: skip
 

@@ -44,7 +44,9 @@ def changes(server, key="made", **body):
 
 
 def test_an_unfinished_draft_is_kept_named_and_not_published(server, keep):
-    broken = document(fields=[*FIELDS, {"key": "c", "type": "choice", "label": "C", "shown_when": "gone"}])
+    broken = document(
+        fields=[*FIELDS, {"key": "c", "type": "choice", "label": "C", "shown_when": "gone"}]
+    )
     assert keep(broken).status_code == 422
     kept = keep(broken, unfinished=True)
     assert kept.status_code == 200
@@ -106,8 +108,13 @@ def test_publishing_says_what_changes_and_how_many_records_keep_a_value(server, 
     publish(server)
     assert changes(server) == {"changes": [], "problems": [], "is_new": False}
     for fax in ("1", "2"):
-        assert server.post("/api/v1/forms/made/records", json={"values": {"fax": fax}}).status_code == 201
-    assert server.post("/api/v1/forms/made/records", json={"values": {"name": "x"}}).status_code == 201
+        assert (
+            server.post("/api/v1/forms/made/records", json={"values": {"fax": fax}}).status_code
+            == 201
+        )
+    assert (
+        server.post("/api/v1/forms/made/records", json={"values": {"name": "x"}}).status_code == 201
+    )
     keep(document(fields=[{**FIELDS[0], "required": True}]))
     found = changes(server)["changes"]
     assert [(c["kind"], c["pointer"], c["detail"], c["records"]) for c in found] == [
@@ -115,7 +122,9 @@ def test_publishing_says_what_changes_and_how_many_records_keep_a_value(server, 
         ("changed", "/fields/0/required", "“Name” is now required.", None),
     ]
     other = document(fields=[*FIELDS, {"key": "on", "type": "date", "label": "On"}])
-    assert [c["detail"] for c in changes(server, document=other)["changes"]] == ["“On” is new: a date."]
+    assert [c["detail"] for c in changes(server, document=other)["changes"]] == [
+        "“On” is new: a date."
+    ]
     both = server.post("/api/v1/forms/made/changes", json={"document": other, "until": 1})
     assert both.status_code == 422
     elsewhere = server.post("/api/v1/forms/made/changes", json={"document": document("else")})
@@ -138,15 +147,21 @@ def test_versions_are_listed_looked_at_compared_and_gone_back_to(server, keep):
     assert (first["document"]["title"], first["version"]) == ("Made", 1)
     for wrong in ("3", "0", "x", "99999999999"):
         assert server.get(f"/api/v1/forms/{key}/versions/{wrong}").status_code == 404
-    assert changes(server, key, since=2, until=1)["changes"][0]["detail"].startswith("The title is now “Made”")
+    assert changes(server, key, since=2, until=1)["changes"][0]["detail"].startswith(
+        "The title is now “Made”"
+    )
     back = server.post(f"/api/v1/forms/{key}/restore", json={"version": 1}).json()
     assert (back["published_version"], back["draft_differs"]) == (1, False)
     assert server.get(f"/api/v1/forms/{key}").json()["document"]["title"] == "Made"
-    assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Made", "it follows"
+    assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Made", (
+        "it follows"
+    )
     keep(document(key, title="Third"))
     again = server.post(f"/api/v1/forms/{key}/restore", json={"version": 2}).json()
     assert (again["published_version"], again["draft_differs"]) == (2, True)
-    assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Third", "it stays"
+    assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Third", (
+        "it stays"
+    )
     assert publish(server, key) == 3, "a number is given once"
     closed = server.post(f"/api/v1/forms/{key}/restore", json={"version": 0}).json()
     assert closed["published_version"] is None

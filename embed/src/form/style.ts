@@ -20,6 +20,14 @@ details.section > summary > .section-title { display: inline; }
 .boxes { display: grid; gap: .2rem; }
 .boxes label { display: flex; gap: .6rem; align-items: center; min-height: 2.5rem; font-weight: 400; }
 .boxes input { flex: none; width: 1.35rem; height: 1.35rem; accent-color: var(--accent); margin: 0; }
+.link-box { position: relative; }
+.choices-list {
+  position: absolute; z-index: 10; inset-inline: 0; top: calc(2.75rem + 4px); margin: 0; padding: 4px; list-style: none;
+  max-height: 16rem; overflow-y: auto; background: var(--paper); border: 1px solid var(--line); border-radius: 8px;
+  box-shadow: 0 8px 24px rgb(23 49 59 / .18);
+}
+.choices-list li { padding: .55rem .6rem; border-radius: 5px; cursor: pointer; overflow-wrap: anywhere; }
+.choices-list li:is([aria-selected=true], :hover) { background: var(--tint); }
 .form-head { display: flex; flex-wrap: wrap; gap: .5rem 1.5rem; justify-content: space-between; align-items: start; }
 .words { flex: 1 1 16rem; min-width: 0; }
 .language { display: flex; align-items: center; gap: .5rem; font-size: .9em; }

@@ -15,6 +15,8 @@ from anchorline.wire.form_design import (
     FormRestoreRequest,
     FormVersions,
     FormVersionSchema,
+    LinkChoice,
+    LinkChoices,
     ReadyMadeForm,
     ReadyMadeForms,
     TableAnswer,
@@ -141,6 +143,11 @@ class FormCalls(Calls):
         """Notes that a page has the draft open; who else has."""
         body = request_body(EditorRequest, page=page)
         return self._post(f"forms/{part(key)}/editors", Editors, body)
+
+    def link_choices(self, form: str, field: str, text: str = "") -> list[LinkChoice]:
+        """Records of another form that a link can be set to."""
+        path = f"forms/{part(form)}/links/{part(field)}"
+        return self._get(path, LinkChoices, {"q": text or None}).records
 
     def field_types(self) -> list[FieldTypeSchema]:
         """Types of fields, with what can be set of each."""

@@ -34,6 +34,7 @@ _PATH_MEANINGS = {
     "form": ("Key of a form", "tuning-visit"),
     "own_layout": ("Key of an own layout", "letters-south"),
     "slot": ("Key of a slot of the form", "piano"),
+    "field": ("Key of a field of the form", "town"),
     "version": ("Number of a published version", "1"),
     "record": ("Id of a record", "r0190a0b0c0d0aabbccddeeff"),
     "dataset": ("Name of a dataset", "demo"),

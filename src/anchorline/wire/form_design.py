@@ -230,6 +230,30 @@ class TableAnswer(Schema):
     guesses: list[ColumnGuess]
 
 
+class LinkQuery(RequestSchema):
+    """Which records to offer."""
+
+    q: Annotated[str, Field(max_length=200)] = ""
+    draft: bool = False
+    id: Annotated[str, Field(max_length=40)] | None = Field(
+        default=None, description="Instead: this record, for what is shown of it"
+    )
+
+
+class LinkChoice(Schema):
+    """A record that can be chosen."""
+
+    id: str
+    label: str
+
+
+class LinkChoices(Schema):
+    """Records that can be chosen, the first twenty."""
+
+    model_config = example({"records": [{"id": "r01a207d5a1cc54fc005bc2d0", "label": "Corn Hall"}]})
+    records: list[LinkChoice]
+
+
 class EditorRequest(RequestSchema):
     """An open page in which a draft is edited."""
 

@@ -71,6 +71,13 @@ class FieldSchema(RequestSchema):
         default=False, description="Of the type formula: worked out without being seen"
     )
     default: Value = Field(default=None, description="What stands in it at first, as it is kept")
+    form: Key | None = Field(
+        default=None, description="Of a link: the form whose records can be chosen"
+    )
+    shows: Key | None = Field(
+        default=None,
+        description="Of a link: the field by which they are found; left out: their labels",
+    )
     columns: Annotated[int, Field(ge=1, le=2)] | None = Field(
         default=None, description="Of a page or section: how many it has beside each other"
     )

@@ -5,6 +5,7 @@ import { box } from "./box";
 import { choice, choices } from "./choice";
 import type { MakeControl } from "./control";
 import { day, line, lines } from "./line";
+import { link } from "./link";
 
 export type { Control, ControlPlace } from "./control";
 export { SelectControl } from "./choice";
@@ -30,6 +31,7 @@ const CONTROLS: Record<string, ControlOfType> = {
   consent: { make: box, labelBehind: true, alwaysNeeded: true },
   choice: { make: choice },
   choices: { make: choices },
+  link: { make: link },
 };
 
 /** How a field is filled. */

@@ -212,6 +212,8 @@ _SETTINGS = {
     "decimals": "The decimals",
     "unit": "The unit",
     "default": "What stands at first in the field",
+    "form": "The form of the records",
+    "shows": "What is shown of the records",
     "columns": "The number of columns",
     "foldable": "Whether one can fold the section",
     "folded": "Whether the section is folded at first",

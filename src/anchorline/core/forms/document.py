@@ -129,6 +129,8 @@ class _Reader:
             decimals=entry.get("decimals"),
             unit=entry.get("unit") or "",
             hidden=bool(entry.get("hidden")),
+            form=entry.get("form"),
+            shows=entry.get("shows"),
             columns=entry.get("columns"),
             foldable=bool(entry.get("foldable")),
             folded=bool(entry.get("folded")),

@@ -42,6 +42,8 @@ class Field:
         formula: of a formula field: what it comes to.
         hidden: of a formula field: whether it is worked out without being seen.
         default: what stands in it at first, as it is kept; None for nothing.
+        form: of a link: the key of the form whose records can be chosen.
+        shows: of a link: the key of the field by which they are found; None for their labels.
         columns: of a page or section: how many it has beside each other.
         foldable: of a section: whether it can be folded away.
         folded: of a foldable section: whether it is at first.
@@ -66,6 +68,8 @@ class Field:
     formula: Formula | None = None
     hidden: bool = False
     default: object = None
+    form: str | None = None
+    shows: str | None = None
     columns: int | None = None
     foldable: bool = False
     folded: bool = False

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from anchorline.core.errors import Problem
+from anchorline.core.errors import DocumentError, Problem
 from anchorline.core.forms import (
     changes_between,
     finished,
@@ -38,6 +38,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import ProblemError, invalid, places
 from .drafts import ETAG, IF_MATCH, etag, keep_draft
+from .links import lost_links
 from .open_forms import brought_to, logic_of, summary_of, version_of
 
 router = Router("form_drafts")
@@ -73,7 +74,7 @@ def put_draft(request: ApiRequest) -> ApiResponse:
     key, document = request.path["form"], request.body(FormDocument)
     kept = document_as_kept(document)
     if not request.query(DraftQuery).unfinished:
-        read_form(kept, request.services.layouts)
+        _require_finished(request, kept)
     entry = keep_draft(request, request.services.forms, key, kept)
     return _draft_response(request, kept, entry)
 
@@ -116,7 +117,7 @@ def compare_form(request: ApiRequest) -> Schema:
     new = _compared(request, key, body)
     if new["key"] != key:
         raise invalid([Problem("/document/key", f"The key is {key!r} in the address.")])
-    problems = read_unfinished(new, request.services.layouts)[1]
+    problems = _problems(request, new)
     old = _compared_with(request, key, body)
     if old is None:
         return Changes(changes=[], problems=places(problems), is_new=True)
@@ -148,7 +149,7 @@ def compare_form(request: ApiRequest) -> Schema:
 def publish_form(request: ApiRequest) -> Schema:
     """Publishes the draft as the next version; the same version where nothing differs."""
     document, _entry = request.services.forms.draft(request.path["form"])
-    read_form(document, request.services.layouts)
+    _require_finished(request, document)
     return summary_of(request.services.forms.publish(request.path["form"], request.caller.name))
 
 
@@ -258,6 +259,21 @@ def _compared_with(request: ApiRequest, key: str, body: ChangesRequest) -> Docum
         return None
 
 
+def _problems(request: ApiRequest, document: Document) -> list[Problem]:
+    """Everything that stands against publishing a document."""
+    return [
+        *read_unfinished(document, request.services.layouts)[1],
+        *lost_links(request, document),
+    ]
+
+
+def _require_finished(request: ApiRequest, document: Document) -> None:
+    """422 where something stands against publishing a document."""
+    problems = _problems(request, document)
+    if problems:
+        raise DocumentError(f"form {document['key']}", problems)
+
+
 def _draft_response(request: ApiRequest, document: Document, entry: FormEntry) -> ApiResponse:
     form, problems = read_unfinished(document, request.services.layouts)
     if all(slot.countries for slot in form.slots):
@@ -268,7 +284,7 @@ def _draft_response(request: ApiRequest, document: Document, entry: FormEntry) -
     answer = DraftAnswer(
         document=whole,
         form=summary_of(entry),
-        problems=places(problems),
+        problems=places([*problems, *lost_links(request, document)]),
         logic=logic_of(form),
         brought={key: more for key, more in brought.items() if more.parts},
     )

@@ -45,6 +45,7 @@ from ..problems import invalid
 from .finding import facts_schema
 from .idempotency_header import idempotency_key, reused_key
 from .layouts import reference_notes
+from .links import link_problems, linked, links_of
 from .open_forms import open_form
 
 router = Router("records")
@@ -83,7 +84,7 @@ def submit_record(request: ApiRequest) -> ApiResponse:
     except ReusedKeyError:
         raise reused_key() from None
     return ApiResponse(
-        _answer(record, form, _layouts(request, form.key), opened.document),
+        _answer(request, record, form, _layouts(request, form.key), opened.document),
         status=201,
         headers={"Location": f"/api/v1/records/{record.id}"},
     )
@@ -105,7 +106,7 @@ def dry_run_record(request: ApiRequest) -> Schema:
     return DryRunAnswer(
         label=_label(form, values, addresses, layouts),
         values=values,
-        texts=_texts(form, values),
+        texts=_texts(request, form, values),
         labels=_field_labels(form, values, addresses, layouts),
         slots=_slots(form, addresses, layouts),
     )
@@ -149,7 +150,7 @@ def get_record(request: ApiRequest) -> Schema:
     record = request.services.records.get(request.path["record"])
     document, _number = request.services.forms.version(record.form, record.form_version)
     form = read_form(document, request.services.layouts)
-    return _answer(record, form, _layouts(request, record.form), document)
+    return _answer(request, record, form, _layouts(request, record.form), document)
 
 
 def _layouts(request: ApiRequest, form: str) -> LayoutLibrary:
@@ -174,8 +175,9 @@ def _checked(
     layouts = _layouts(request, form.key)
     day = today(request.services.database.now())
     checked = check_submission(form, body.values, inputs, layouts, find, day)
-    if checked.problems:
-        raise invalid(checked.problems)
+    problems = [*checked.problems, *link_problems(request, form, checked.values)]
+    if problems:
+        raise invalid(problems)
     return checked.values, checked.captured
 
 
@@ -223,12 +225,16 @@ def _summary(row: KeptSummary) -> dict[str, Any]:
 
 
 def _answer(
-    record: Record, form: Form, layouts: LayoutLibrary, document: Mapping[str, Any]
+    request: ApiRequest,
+    record: Record,
+    form: Form,
+    layouts: LayoutLibrary,
+    document: Mapping[str, Any],
 ) -> RecordAnswer:
     return RecordAnswer(
         **_summary(record),
         values=record.values,
-        texts=_texts(form, record.values),
+        texts=_texts(request, form, record.values),
         agreed=_agreed(form, record, document),
         language=record.language or languages_of(document)[0],
         labels=_field_labels(form, record.values, record.addresses, layouts),
@@ -236,13 +242,17 @@ def _answer(
     )
 
 
-def _texts(form: Form, values: Mapping[str, object]) -> dict[str, str]:
-    """Values as people read them."""
-    return {
+def _texts(request: ApiRequest, form: Form, values: Mapping[str, object]) -> dict[str, str]:
+    """Values as people read them: of a choice its label, of a link what is shown of its record."""
+    texts = {
         field.key: text_of(field, values[field.key])
         for field in form.all_fields()
         if field.key in values
     }
+    for field in links_of(form):
+        if field.key in values:
+            texts[field.key] = linked(request, field, values[field.key]) or texts[field.key]
+    return texts
 
 
 def _agreed(form: Form, record: Record, document: Mapping[str, Any]) -> dict[str, str]:

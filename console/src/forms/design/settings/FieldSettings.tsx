@@ -10,6 +10,7 @@ import { DefaultSetting } from "./DefaultSetting";
 import { FormulaSetting } from "./FormulaSetting";
 import type { SettingsProps } from "./ItemSettings";
 import { KeySetting } from "./KeySetting";
+import { LinkSettings } from "./LinkSettings";
 import { OptionsSetting } from "./OptionsSetting";
 import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";
@@ -35,6 +36,7 @@ export function FieldSettings(props: SettingsProps & { field: Field; select: (ke
       <KeySetting design={design} itemKey={field.key} select={select} />
       <TypeSetting field={field} types={types} set={set} />
       {has("formula") && <FormulaSetting {...props} item={field} setting="formula" label="What it comes to" />}
+      {name === "link" && <LinkSettings field={field} document={document} set={set} />}
       {has("options") && <OptionsSetting field={field} set={set} />}
       {type?.is_filled && !type.always_needed && name !== "hidden" && name !== "yes_no" && (
         <SwitchSetting label="Must be filled" value={Boolean(field.required)} change={(required) => set({ required })} />
@@ -43,7 +45,7 @@ export function FieldSettings(props: SettingsProps & { field: Field; select: (ke
       {TYPED.has(name) && (
         <TextSetting label="Example inside it" value={field.placeholder} change={(placeholder) => set({ placeholder })} />
       )}
-      {type?.is_filled && !type.always_needed && <DefaultSetting field={field} set={set} />}
+      {type?.is_filled && !type.always_needed && name !== "link" && <DefaultSetting field={field} set={set} />}
       {has("unit") && <TextSetting label="Unit behind it" value={field.unit} change={(unit) => set({ unit })} most={20} placeholder="km" />}
       {has("least") && <Limits field={field} set={set} isDate={name === "date"} />}
       {has("decimals") && (

@@ -71,7 +71,7 @@ class FieldType:
 # Settings that mean something for some types alone; on others they are refused.
 SOME_HAVE = (
     "options", "least", "most", "decimals", "unit", "formula", "hidden", "columns", "foldable",
-    "folded",
+    "folded", "form", "shows",
 )  # fmt: skip
 MOST_COLUMNS = 2
 FIELD_TYPES: dict[str, FieldType] = {}
