@@ -18,6 +18,7 @@ ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF", "form": "tuning-visit",
     "slot": "piano", "record": "r1", "dataset": "demo", "number": "1", "job": "j1", "own_layout": "letters",
+    "version": "1", "field": "town",
 }  # fmt: skip
 NASTY = (
     "", " ", "a ", "\x00", "\n", "\r\nX: y", "'", '"', "';--", "%", "%00", "..", "../../etc/passwd", "$(x)",

@@ -45,7 +45,9 @@ def test_every_endpoint_is_in_the_integrators_table_with_its_rule(endpoint):
 def test_every_command_is_in_the_command_line_page():
     text = (DOCS / "command-line.md").read_text()
     for name, command in cli.commands.items():
-        for sub in getattr(command, "commands", {"": None}):
+        for sub, one in getattr(command, "commands", {"": command}).items():
+            if one.hidden:
+                continue
             assert f"anchorline {name} {sub}".strip() in text
 
 
@@ -157,9 +159,8 @@ def test_the_types_of_the_web_parts_are_made_from_the_api_of_today(tmp_path):
 
 def test_every_class_that_the_console_names_has_a_rule():
     """A class without one is a slip of a name: the page falls apart, and nothing says so."""
-    rules = set(
-        re.findall(r"\.([a-z][\w-]*)", (PROJECT / "console/src/shell/base.css").read_text())
-    )
+    sheets = "".join(path.read_text() for path in (PROJECT / "console/src").rglob("*.css"))
+    rules = set(re.findall(r"\.([a-z][\w-]*)", sheets))
     for path in (PROJECT / "console/src").rglob("*.tsx"):
         for names in re.findall(r'className="([^"]*)"', path.read_text()):
             assert set(names.split()) <= rules, f"{path}: {names}"

@@ -64,7 +64,7 @@ def test_an_unfinished_draft_is_kept_named_and_not_published(server, keep):
     ("body", "pointer", "said"),
     [
         (document(fields=[FIELDS[0], FIELDS[0]]), "/fields", "is used 2 times; keys must differ"),
-        (document(fields=[{**FIELDS[0], "shown_when": "nme"}]), "/fields/0/shown_when", "There is no field or address"),
+        (document(fields=[{**FIELDS[0], "shown_when": "nme"}]), "/fields/0/shown_when", "There is no field “nme”. Did you mean name?"),
         (
             document(fields=[{**FIELDS[0], "shown_when": "fax"}, {**FIELDS[1], "shown_when": "name"}]),
             "/fields/0/shown_when", "These depend on each other: “Name” → “Fax” → “Name”",
@@ -74,7 +74,7 @@ def test_an_unfinished_draft_is_kept_named_and_not_published(server, keep):
             "/fields/0/shown_when", "which is filled on a later page",
         ),
         (document(fields=[{"key": "c", "type": "choice", "label": "C"}]), "/fields/0/options", "at least one option"),
-        (document(fields=[{"key": f"f{n}", "label": "F"} for n in range(501)]), "/fields", "At most 500"),
+        (document(fields=[{"key": f"f{n}", "label": "F"} for n in range(501)]), "/fields", "At most 500 entries; there are 501."),
         (document(fields=[{**FIELDS[0], "shown_when": "1+" * 50_000 + "1"}]), "/fields/0/shown_when", "characters"),
         (
             document(slots=[{"key": "s", "label": "S", "countries": ["GB"], "parts": [], "mapping": [{"components": ["town"], "into": "twn"}]}]),

@@ -52,7 +52,8 @@ def test_a_misspelt_name_in_a_field_is_one_problem_at_its_place(api, document):
     document["fields"] = [{"key": "note", "lable": "Note"}, {"slot": "venue", "x": 1}]
     errors = put(api, document, key="hall").json()["errors"]
     assert [e["pointer"] for e in errors] == ["/fields/0/lable", "/fields/1/x"]
-    assert "'lable' is not known here. Did you mean label" in errors[0]["detail"]
+    assert "'lable' is not known here. Did you mean" in errors[0]["detail"]
+    assert " label " in errors[0]["detail"]
 
 
 @pytest.mark.parametrize(

@@ -2,7 +2,7 @@
 
 import pytest
 
-from anchorline.client import FormDocument
+from anchorline.client import Client, FormDocument
 
 TOWNS = {
     "key": "towns", "kind": "record", "title": "Towns",
@@ -15,13 +15,14 @@ LINKING = {
 
 
 @pytest.fixture(scope="module")
-def towns(stack, client):
+def towns(stack):
     """A form of towns with records, and one that links to it."""
-    for document in (TOWNS, LINKING):
-        client.put_draft(FormDocument.model_validate(document))
-        client.publish(document["key"])
-    names = ("Brackwater", "Brack", "São Marlo", "100 % town")
-    return {n: client.submit("towns", {"town": n, "secret": f"s-{n}"}).id for n in names}
+    with Client(stack.url, stack.access["server_key"]) as client:
+        for document in (TOWNS, LINKING):
+            client.put_draft(FormDocument.model_validate(document))
+            client.publish(document["key"])
+        names = ("Brackwater", "Brack", "São Marlo", "100 % town")
+        return {n: client.submit("towns", {"town": n, "secret": f"s-{n}"}).id for n in names}
 
 
 def offered(client, text):

@@ -7,7 +7,7 @@
  * Events, which bubble: `anchorline-filled`, `anchorline-submitted`, `anchorline-dry-run`.
  */
 
-import { make, setAttributes, shadowOf } from "../dom";
+import { make, shadowOf } from "../dom";
 import {
   type Connection,
   type FillAnswer,
@@ -30,6 +30,7 @@ import { Sending, type Sent, filledForm } from "./sending";
 import { markMissing, refused } from "./refusal";
 import type { SlotView } from "./slot";
 import { formStyle } from "./style";
+import { thanksFor } from "./thanks";
 import { bestLanguage, languagesOf, translated } from "./translated";
 import { FormViews } from "./views";
 
@@ -140,7 +141,6 @@ export class FormElement extends HTMLElement {
   }
 
   private get key(): string { return this.getAttribute("form") ?? ""; }
-
   /** Speaks a language of the form; what was typed stays. */
   private async speak(language: string): Promise<void> {
     const typed = this.views?.values() ?? {};
@@ -282,13 +282,9 @@ export class FormElement extends HTMLElement {
       this.emit("dry-run", answer);
       return;
     }
-    const again = make("button", { type: "button", class: "link" }, this.words.say("another"));
-    again.addEventListener("click", () => void this.load());
     const heading = this.heading({ tabindex: "-1" }, this.document?.thanks || this.words.say("thanks"));
-    const reference = make("p", {}, `${this.words.say("reference")} `, make("code", {}, answer.id ?? ""));
-    const thanks = make("div", { class: "thanks" }, heading, reference, again);
-    setAttributes(thanks, { lang: this.language, dir: directionOf(this.language) });
-    shadowOf(this, formStyle).replaceChildren(thanks);
+    const said = { heading, language: this.language, words: this.words, again: () => void this.load() };
+    shadowOf(this, formStyle).replaceChildren(thanksFor(answer, said));
     heading.focus();
     this.emit("submitted", answer);
   }
@@ -303,9 +299,7 @@ export class FormElement extends HTMLElement {
     (first ?? this.goOn).focus();
   }
 
-  private get level(): number {
-    return Number(this.getAttribute("level") ?? "1");
-  }
+  private get level(): number { return Number(this.getAttribute("level") ?? "1"); }
 
   private heading(attributes: Record<string, string>, text: string): HTMLElement {
     const name = (["h1", "h2", "h3", "h4"] as const)[this.level - 1] ?? "h1";

@@ -15,6 +15,7 @@ from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
 from anchorline.store.own_layouts import OwnLayoutStore
+from anchorline.store.record_lookups import RecordLookups
 from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
 from anchorline.store.users import UserStore
@@ -46,6 +47,7 @@ class Services:
     published_forms: PublishedForms
     own_layouts: OwnLayoutStore
     records: RecordStore
+    record_lookups: RecordLookups
     users: UserStore
     sign_in_brake: SignInBrake
     keys: KeyStore
@@ -76,6 +78,7 @@ def make_services(settings: Settings, database: Database) -> Services:
         published_forms=PublishedForms(forms),
         own_layouts=own_layouts,
         records=RecordStore(database),
+        record_lookups=RecordLookups(database),
         users=users,
         sign_in_brake=SignInBrake(database),
         keys=keys,

@@ -8,7 +8,7 @@ from dataclasses import asdict, dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
-from sqlalchemy import ColumnElement, Select, String, and_, cast, func, or_, select
+from sqlalchemy import Select, and_, func, or_, select
 from sqlalchemy.orm import Session
 
 from anchorline.core.address import Facts
@@ -16,7 +16,7 @@ from anchorline.core.forms import Captured
 from anchorline.core.kinds import RecordSort
 from anchorline.core.text import fold
 
-from .database import COLLATION, AlreadyThereError, Database, NotThereError
+from .database import AlreadyThereError, Database, NotThereError
 from .idempotency import IdempotencyKey, made_before, note_key
 from .record_order import RECORD_ORDERS, cursor_after, read_cursor
 from .schema import RecordAddressRow, RecordRow
@@ -173,51 +173,6 @@ class RecordStore:
         cursor = cursor_after(rows[-1], sort) if more else None
         return RecordPage([_summary(row) for row in rows], cursor, total)
 
-    def choices(self, form: str, shows: str | None, text: str, limit: int) -> list[tuple[str, str]]:
-        """Records of a form to choose from: their ids, and what is shown of them.
-
-        Args:
-            shows: the key of the field whose values are shown; None for the records' labels.
-            text: stands in what is shown; empty for all.
-        """
-        shown = _shown(shows)
-        query = select(RecordRow.id, shown).where(RecordRow.form == form, shown.is_not(None))
-        for word in text.split():
-            query = query.where(shown.contains(word, autoescape=True))
-        with self._database.transaction() as session:
-            rows = session.execute(query.order_by(shown, RecordRow.id).limit(limit))
-            return [(identifier, str(said)) for identifier, said in rows]
-
-    def shown(self, identifier: str, form: str, shows: str | None) -> str | None:
-        """What is shown of a record of a form; None where there is no such record."""
-        query = select(_shown(shows), RecordRow.label)
-        query = query.where(RecordRow.id == identifier, RecordRow.form == form)
-        with self._database.transaction() as session:
-            found = session.execute(query).first()
-            return None if found is None else str(found[0] or found[1])
-
-    def keeping(self, form: str, keys: Sequence[str]) -> dict[str, int]:
-        """How many records of a form keep something in each of some fields and slots."""
-        counts: dict[str, int] = {}
-        with self._database.transaction() as session:
-            for key in keys:
-                has_value = func.json_contains_path(RecordRow.field_values, "one", f'$."{key}"')
-                has_address = RecordRow.id.in_(
-                    select(RecordAddressRow.record).where(RecordAddressRow.slot == key)
-                )
-                query = select(func.count(RecordRow.id)).where(
-                    RecordRow.form == form, or_(has_value == 1, has_address)
-                )
-                counts[key] = session.scalar(query) or 0
-        return counts
-
-    def by_version(self, form: str) -> dict[int, int]:
-        """How many records there are of each version of a form."""
-        query = select(RecordRow.form_version, func.count(RecordRow.id))
-        query = query.where(RecordRow.form == form).group_by(RecordRow.form_version)
-        with self._database.transaction() as session:
-            return dict(session.execute(query).tuples().all())
-
     def captured_in(
         self, country_code: str, forms: Sequence[str], limit: int
     ) -> list[tuple[RecordSummary, dict[str, str]]]:
@@ -256,14 +211,6 @@ class RecordStore:
         picked = [changed for address_id, changed in latest if address_id is not None]
         unchanged = sum(not changed for changed in picked)
         return CaptureCounts(total, recent or 0, len(latest), len(picked), unchanged)
-
-
-def _shown(shows: str | None) -> ColumnElement[str]:
-    """What is shown of a record, compared as people write."""
-    if shows is None:
-        return RecordRow.label.expression
-    value = func.json_value(RecordRow.field_values, f'$."{shows}"')
-    return cast(value, String(200)).collate(COLLATION)
 
 
 def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:

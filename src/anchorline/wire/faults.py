@@ -22,6 +22,8 @@ def fault_detail(fault: Mapping[str, Any], schema: type[BaseModel]) -> str:
         return "This is needed."
     if kind == "string_too_long":
         return f"At most {context['max_length']} characters."
+    if kind == "too_long":
+        return f"At most {context['max_length']} entries; there are {context['actual_length']}."
     if kind == "value_error":
         return str(context["error"])
     return f"{fault['msg']}."

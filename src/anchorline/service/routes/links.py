@@ -32,7 +32,7 @@ def list_link_choices(request: ApiRequest) -> Schema:
     """Records of another form that a link can be set to; of each what the form shows, no more."""
     query = request.query(LinkQuery)
     field = _link(open_form(request, draft=query.draft).form, request.path["field"])
-    records, form = request.services.records, field.form or ""
+    records, form = request.services.record_lookups, field.form or ""
     if query.id is not None:
         shown = records.shown(query.id, form, field.shows)
         found = [] if shown is None else [(query.id, shown)]
@@ -84,4 +84,4 @@ def link_problems(request: ApiRequest, form: Form, values: Mapping[str, object])
 
 def linked(request: ApiRequest, field: Field, value: object) -> str | None:
     """What is shown of the record that a link leads to; None where there is none."""
-    return request.services.records.shown(str(value), field.form or "", field.shows)
+    return request.services.record_lookups.shown(str(value), field.form or "", field.shows)

@@ -16,7 +16,7 @@ export function DefaultSetting({ field, set }: { field: Field; set: (settings: P
       case "number":
         return <InputNumber id={id} className="whole-width" value={value as number | null} onChange={put} />;
       case "date":
-        return <input id={id} type="date" className="ant-input ant-input-outlined" value={String(value ?? "")} onChange={(event) => put(event.target.value)} />;
+        return <input id={id} type="date" className="date-input" value={String(value ?? "")} onChange={(event) => put(event.target.value)} />;
       case "choice":
         return <Select id={id} allowClear className="whole-width" value={value as string | null} options={options} onChange={(next) => put(next ?? null)} />;
       case "choices":

@@ -118,7 +118,7 @@ function Limits({ field, set, isDate }: { field: Field; set: Set; isDate: boolea
         <Setting key={name} label={label}>
           {(id) =>
             isDate ? (
-              <input id={id} type="date" className="ant-input ant-input-outlined" value={String(field[name] ?? "")} onChange={(event) => set({ [name]: event.target.value || null })} />
+              <input id={id} type="date" className="date-input" value={String(field[name] ?? "")} onChange={(event) => set({ [name]: event.target.value || null })} />
             ) : (
               <InputNumber id={id} className="whole-width" value={field[name] as number | null} onChange={(value) => set({ [name]: value })} />
             )
