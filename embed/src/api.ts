@@ -191,6 +191,18 @@ export interface components {
         ComponentProblem: {
             component: string;
             detail: string;
+            /**
+             * @description Names the sentence, for whoever says it in another language
+             * @default null
+             */
+            kind: string | null;
+            /**
+             * @description What is filled into the sentence, by name
+             * @default null
+             */
+            given: {
+                [key: string]: string | number;
+            } | null;
         };
         /** @description Something that it changes, and that the shipped layout has changed since. */
         ConflictSchema: {
@@ -1107,6 +1119,18 @@ export interface components {
              * @default null
              */
             length: number | null;
+            /**
+             * @description Names the sentence, for whoever says it in another language
+             * @default null
+             */
+            kind: string | null;
+            /**
+             * @description What is filled into the sentence, by name
+             * @default null
+             */
+            given: {
+                [key: string]: string | number;
+            } | null;
         };
         /** @description A form to begin from. */
         ReadyMadeForm: {

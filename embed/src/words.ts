@@ -27,6 +27,9 @@ export function directionOf(tag: string): "rtl" | "ltr" {
   return RIGHT_TO_LEFT.has(primary(tag)) ? "rtl" : "ltr";
 }
 
+/** Kinds of the service's sentences that are said here already, under another name. */
+const PROBLEMS: Record<string, keyof Texts> = { needed: "isNeeded", address_needed: "addressIsNeeded" };
+
 /** Says things in one language. */
 export class Words {
   constructor(
@@ -42,6 +45,15 @@ export class Words {
       const value = given[key];
       return value === undefined ? whole : this.written(value);
     });
+  }
+
+  /** What is wrong, in these words; in the service's, where it has no kind that is known here. */
+  problem(place: { detail: string; kind?: string | null; given?: Readonly<Record<string, string | number>> | null }): string {
+    const kind = place.kind ?? "";
+    const name = PROBLEMS[kind] ?? kind;
+    // In English the service says it best: it knows more of the field.
+    if (this.language === "en" || !Object.hasOwn(this.texts, name)) return place.detail;
+    return this.say(name as keyof Texts, { ...place.given });
   }
 
   private rule(count: string | number | undefined): Intl.LDMLPluralRule {

@@ -46,7 +46,8 @@ export default function RecordPage(): React.ReactNode {
       </div>
       <Panel title="Fields" apart>
         <Descriptions
-          column={{ xs: 1, sm: 1, md: 2 }}
+          layout="vertical"
+          column={{ xs: 1, sm: 2, md: 3 }}
           size="small"
           items={Object.entries(data.values).map(([key, value]) => ({
             key,

@@ -15,27 +15,27 @@ export function refused(error: unknown, views: FormViews, words: Words): { sente
     const reason = problem.status ? problem.message : words.say("noAnswer");
     return { sentence: `${reason} ${words.say("nothingLost")}`, first: null };
   }
-  const others = problem.places.filter((place) => !placed(place, views));
+  const others = problem.places.filter((place) => !placed(place, views, words));
   const marked = views.inOrder().filter((one) => one.hasProblem);
   const count = marked.length + others.length;
   const sentence = count
-    ? [words.say("attention", { count }), ...others.map((other) => other.detail)].join(" ")
+    ? [words.say("attention", { count }), ...others.map((other) => words.problem(other))].join(" ")
     : problem.message;
   return { sentence, first: marked.find((one) => one.shown) ?? null };
 }
 
 /** Shows a problem at its field or slot; false where there is none for it. */
-function placed(place: Place, views: FormViews): boolean {
+function placed(place: Place, views: FormViews, words: Words): boolean {
   const [, kind, key] = place.pointer.split("/");
   const field = kind === "values" ? views.fields.get(key ?? "") : undefined;
   const slot = views.slots.find((one) => (field ? one.fields.includes(field) : one.slot.key === key));
   if (!field) {
-    slot?.setProblem(place.detail);
+    slot?.setProblem(words.problem(place));
     return slot !== undefined;
   }
   slot?.unfold();
   field.shown = true;
-  field.setProblem(place.detail);
+  field.setProblem(words.problem(place));
   return true;
 }
 

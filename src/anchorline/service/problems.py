@@ -18,6 +18,7 @@ from anchorline.core.errors import (
     Problem,
     UnknownNameError,
 )
+from anchorline.core.said import Said
 from anchorline.store.database import (
     DatabaseUnavailableError,
     NotThereError,
@@ -69,8 +70,22 @@ def invalid(problems: Sequence[Problem], count: int | None = None) -> ProblemErr
 def places(problems: Iterable[Problem]) -> list[ProblemPlace]:
     """Problems as they are answered."""
     return [
-        ProblemPlace(pointer=p.pointer, detail=p.detail, at=p.at, length=p.length) for p in problems
+        ProblemPlace(
+            pointer=problem.pointer,
+            detail=problem.detail,
+            at=problem.at,
+            length=problem.length,
+            **kind_of(problem.detail),
+        )
+        for problem in problems
     ]
+
+
+def kind_of(detail: str) -> dict[str, Any]:
+    """What a sentence is called, and what is filled into it, where it has a kind."""
+    if not isinstance(detail, Said):
+        return {}
+    return {"kind": detail.kind, "given": dict(detail.given)}
 
 
 def not_found(detail: str) -> ProblemError:

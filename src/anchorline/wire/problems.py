@@ -20,6 +20,12 @@ class ProblemPlace(Schema):
         default=None, description="Where in a text it is wrong, in characters from 0"
     )
     length: int | None = Field(default=None, description="How many characters are meant")
+    kind: str | None = Field(
+        default=None, description="Names the sentence, for whoever says it in another language"
+    )
+    given: dict[str, str | float] | None = Field(
+        default=None, description="What is filled into the sentence, by name"
+    )
 
 
 class ProblemAnswer(Schema):

@@ -17,6 +17,7 @@ from ..errors import Problem, nearest_names, unknown_name_detail
 from ..formula import AddressValue
 from ..layouts import Layout, LayoutLibrary, check_components, complete_region
 from ..mapping.fill import fill_slot
+from ..said import said
 from .address_values import address_value
 from .logic import Worked, formulas_of
 from .model import Form, Slot
@@ -167,7 +168,12 @@ def _capture(
     edited = {part.component for part in slot.parts if part.key in changed}
     if not components:
         if needed:
-            return None, [Problem(pointer, f"{slot.label}: an address is needed.")]
+            return None, [
+                Problem(
+                    pointer,
+                    said("address_needed", "{label}: an address is needed.", label=slot.label),
+                )
+            ]
         return None, []
     components["country_code"] = country
     components["country"] = layout.name

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 from ..address import escape_pointer
 from ..errors import Problem, nearest_names, unknown_name_detail
+from ..said import said
 from .field_types import FIELD_TYPES
 from .logic import Worked, as_kept
 from .model import Field, Form
@@ -66,7 +67,7 @@ def check_values(
         elif value is not None:
             kept[item.key] = value
         elif item.key in worked.needed and item.formula is None:
-            problems.append(Problem(_pointer(item.key), "This is needed."))
+            problems.append(Problem(_pointer(item.key), said("needed", "This is needed.")))
     return kept, problems
 
 

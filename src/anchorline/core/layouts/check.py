@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..address import Components, normalize_components
 from ..errors import Problem
+from ..said import said
 from .lines import complete_region
 from .model import Layout
 from .model import component_names as named
@@ -98,7 +99,15 @@ def _missing(layout: Layout, components: Components) -> list[Problem]:
         if entry.component == "region_code" and components.get("region"):
             continue  # an unknown region name is reported once, by _region
         problems.append(
-            Problem(entry.component, f"{layout.name} needs a {entry.labels['en']} here.")
+            Problem(
+                entry.component,
+                said(
+                    "needed_in",
+                    "{country} needs a {label} here.",
+                    country=layout.name,
+                    label=entry.labels["en"],
+                ),
+            )
         )
     return problems
 
@@ -110,15 +119,21 @@ def _postcode(layout: Layout, components: Components) -> list[Problem]:
     if not layout.masks:
         if layout.component("postcode") is not None:
             return []
-        return [Problem("postcode", f"{layout.name} has no postcodes: leave it empty.")]
+        sentence = "{country} has no postcodes: leave it empty."
+        return [Problem("postcode", said("no_postcodes", sentence, country=layout.name))]
     canonical = spelt_postcode(layout, typed)
     if canonical is None:
         entry = layout.component("postcode")
         label = entry.labels["en"] if entry else "postcode"
-        detail = (
-            f"{typed!r} is not a {label} of {layout.name}: "
-            f"it looks like {masks_hint(layout)}"
-            f"{_begins(layout)}."
+        detail = said(
+            "not_a_postcode",
+            "{typed!r} is not a {label} of {country}: it looks like {looks}{begins}.",
+            typed=typed,
+            label=label,
+            country=layout.name,
+            looks=masks_hint(layout),
+            masks=" / ".join(layout.masks),
+            begins=_begins(layout),
         )
         return [Problem("postcode", detail)]
     components["postcode"] = canonical

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from anchorline.core.address import escape_pointer
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.forms import Field, Form
+from anchorline.core.said import said
 from anchorline.store.drafts import Document
 from anchorline.wire.base import Schema
 from anchorline.wire.form_design import LinkChoice, LinkChoices, LinkQuery
@@ -75,7 +76,7 @@ def link_problems(request: ApiRequest, form: Form, values: Mapping[str, object])
     return [
         Problem(
             f"/values/{escape_pointer(field.key)}",
-            "This record is not there any more; choose another one.",
+            said("not_there", "This record is not there any more; choose another one."),
         )
         for field in links_of(form)
         if field.key in values and linked(request, field, values[field.key]) is None

@@ -1,9 +1,10 @@
 /** What stands in a field at first. */
 
-import { Input, InputNumber, Select, Switch } from "antd";
+import { Input, InputNumber, Select } from "antd";
 
 import type { Field } from "../../../api/schemas";
 import { Setting } from "./Setting";
+import { SwitchSetting } from "./SwitchSetting";
 
 export function DefaultSetting({ field, set }: { field: Field; set: (settings: Partial<Field>) => void }): React.ReactNode {
   const value = field.default ?? null;
@@ -11,8 +12,6 @@ export function DefaultSetting({ field, set }: { field: Field; set: (settings: P
   const options = (field.options ?? []).map((option) => ({ value: option.value, label: option.label ?? option.value }));
   const control = (id: string): React.ReactNode => {
     switch (field.type ?? "text") {
-      case "yes_no":
-        return <Switch id={id} size="small" checked={value === true} onChange={(on) => put(on || null)} />;
       case "number":
         return <InputNumber id={id} className="whole-width" value={value as number | null} onChange={put} />;
       case "date":
@@ -25,5 +24,8 @@ export function DefaultSetting({ field, set }: { field: Field; set: (settings: P
         return <Input id={id} value={String(value ?? "")} maxLength={200} onChange={(event) => put(event.target.value)} />;
     }
   };
-  return <Setting label={field.type === "yes_no" ? "Ticked at first" : "Filled with at first"}>{control}</Setting>;
+  if (field.type === "yes_no") {
+    return <SwitchSetting label="Ticked at first" value={value === true} change={(on) => put(on || null)} />;
+  }
+  return <Setting label="Filled with at first">{control}</Setting>;
 }

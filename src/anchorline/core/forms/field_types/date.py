@@ -3,6 +3,7 @@
 import re
 from datetime import date
 
+from ...said import said
 from ..model import Field
 from .registry import DATE, Fault, FieldType, Read, read_text, register
 
@@ -16,12 +17,14 @@ def _read(field: Field, value: object) -> Read:
         return None, fault
     day = _day(text)
     if day is None:
-        return None, f"This is not a date; {_WRITTEN}"
+        return None, said("not_a_date", f"This is not a date; {_WRITTEN}")
     first, last = _day(field.least), _day(field.most)
     if first is not None and day < first:
-        return None, f"This is before {first.isoformat()}, the first day that is possible."
+        sentence = "This is before {first}, the first day that is possible."
+        return None, said("too_early", sentence, first=first.isoformat())
     if last is not None and day > last:
-        return None, f"This is after {last.isoformat()}, the last day that is possible."
+        sentence = "This is after {last}, the last day that is possible."
+        return None, said("too_late", sentence, last=last.isoformat())
     return text, ""
 
 

@@ -2,6 +2,7 @@
 
 import re
 
+from ...said import said
 from ..model import Field
 from .registry import TEXT, Fault, FieldType, Read, register
 
@@ -10,7 +11,7 @@ _ID = re.compile(r"r[0-9a-f]{24}")
 
 def _read(_field: Field, value: object) -> Read:
     if not isinstance(value, str) or not _ID.fullmatch(value):
-        return None, "Choose one of the records that are offered."
+        return None, said("not_offered", "Choose one of the records that are offered.")
     return value, ""
 
 

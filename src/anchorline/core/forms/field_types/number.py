@@ -4,6 +4,7 @@ import math
 from decimal import Decimal
 
 from ...counting import counted
+from ...said import said
 from ..model import Field
 from .registry import NUMBER, Fault, FieldType, Read, register
 
@@ -16,7 +17,9 @@ def _read(field: Field, value: object) -> Read:
     try:
         number = float(value)
     except (ValueError, OverflowError):
-        return None, f"{value!r} is not a number; write it like 12 or 12.5."
+        return None, said(
+            "not_a_number", "{value!r} is not a number; write it like 12 or 12.5.", value=str(value)
+        )
     if not math.isfinite(number):
         return None, "Give an ordinary number here."
     fault = _outside(field, number)
@@ -28,15 +31,20 @@ def _read(field: Field, value: object) -> Read:
 def _outside(field: Field, number: float) -> str:
     least, most = _limit(field.least), _limit(field.most)
     if least is not None and number < least:
-        return f"This is less than {least:,g}, the least that is possible."
+        return said(
+            "too_small", "This is less than {least:,g}, the least that is possible.", least=least
+        )
     if most is not None and number > most:
-        return f"This is more than {most:,g}, the most that is possible."
+        return said(
+            "too_large", "This is more than {most:,g}, the most that is possible.", most=most
+        )
     if field.decimals is not None and -Decimal(repr(number)).normalize().as_tuple().exponent > (  # type: ignore[operator]
         field.decimals
     ):
         if field.decimals == 0:
-            return "Give a whole number here."
-        return f"Give at most {counted(field.decimals, 'digit')} after the point."
+            return said("not_whole", "Give a whole number here.")
+        sentence = f"Give at most {counted(field.decimals, 'digit')} after the point."
+        return said("too_many_decimals", sentence, most=field.decimals)
     return ""
 
 

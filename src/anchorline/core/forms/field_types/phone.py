@@ -1,5 +1,6 @@
 """A telephone number."""
 
+from ...said import said
 from ..model import Field
 from .registry import TEXT, FieldType, Read, read_text, register
 
@@ -9,7 +10,7 @@ _LEAST_DIGITS = 5
 def _read(field: Field, value: object) -> Read:
     text, fault = read_text(field, value)
     if not fault and text and sum(c.isdigit() for c in str(text)) < _LEAST_DIGITS:
-        return None, "This is not a phone number; give all its digits."
+        return None, said("not_a_phone", "This is not a phone number; give all its digits.")
     return text, fault
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ...said import said
 from ...text import has_control_characters
 from ..model import Field
 
@@ -94,11 +95,14 @@ def read_text(field: Field, value: object, *, lines: bool = False) -> Read:
         return None, "Give text here."
     text = value.strip()
     if has_control_characters(text):
-        return None, "This holds characters that cannot be shown; type it again."
+        return None, said(
+            "unprintable", "This holds characters that cannot be shown; type it again."
+        )
     if not lines and ("\n" in text or "\r" in text):
-        return None, "This is one line only; take the line breaks out."
+        return None, said("one_line", "This is one line only; take the line breaks out.")
     if field.max_length is not None and len(text) > field.max_length:
-        return None, f"This is {len(text)} characters long; at most {field.max_length} fit."
+        sentence = "This is {length} characters long; at most {most} fit."
+        return None, said("too_long", sentence, length=len(text), most=field.max_length)
     return text, ""
 
 
