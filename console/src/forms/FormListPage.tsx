@@ -13,7 +13,7 @@ import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { readable } from "../parts/times";
-import { useForms } from "./begin/useBegin";
+import { useForms } from "./useForms";
 
 export default function FormListPage(): React.ReactNode {
   const forms = useForms();

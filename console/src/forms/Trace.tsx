@@ -7,7 +7,7 @@ import type { FormDocument, RecordAnswer } from "../api/schemas";
 import { useComponentLabels } from "../layouts/layouts";
 import { Named } from "../parts/Named";
 import { AddressCard } from "../records/AddressCard";
-import type { Filled } from "./design/LiveDesign";
+import type { Filled } from "./design/liveForm";
 import { Panel } from "../parts/Panel";
 
 export function FillTrace({ filled, document }: { filled: Filled; document: FormDocument }): React.ReactNode {

@@ -28,7 +28,7 @@ details.section > summary > .section-title { display: inline; }
 }
 .choices-list li { padding: .55rem .6rem; border-radius: 5px; cursor: pointer; overflow-wrap: anywhere; }
 .choices-list li:is([aria-selected=true], :hover) { background: var(--tint); }
-.form-head { display: flex; flex-wrap: wrap; gap: .5rem 1.5rem; justify-content: space-between; align-items: start; }
+.form-head { margin-bottom: .8rem; display: flex; flex-wrap: wrap; gap: .5rem 1.5rem; justify-content: space-between; align-items: start; }
 .words { flex: 1 1 16rem; min-width: 0; }
 .language { display: flex; align-items: center; gap: .5rem; font-size: .9em; }
 .language label { font-weight: 400; color: var(--quiet); }

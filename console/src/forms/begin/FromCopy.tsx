@@ -7,7 +7,8 @@ import type { Draft } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { bare } from "../design/bare";
 import { Setting } from "../design/settings/Setting";
-import { useBegin, useForms } from "./useBegin";
+import { useForms } from "../useForms";
+import { useBegin } from "./useBegin";
 
 export function FromCopy(): React.ReactNode {
   const forms = useForms().data?.forms ?? [];

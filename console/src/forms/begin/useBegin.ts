@@ -1,15 +1,11 @@
 /** Making a new form from a document, and going on to design it. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 
 import { call } from "../../api/call";
 import type { Draft, FormDocument, FormSummary } from "../../api/schemas";
 import { keyFrom } from "../design/keys";
-
-export function useForms() {
-  return useQuery({ queryKey: ["forms"], queryFn: () => call<{ forms: FormSummary[] }>("forms") });
-}
 
 /** Keeps a document as a new form, under a key that is made from its title. */
 export function useBegin() {

@@ -6,31 +6,11 @@ import { useEffect, useMemo, useRef, useState } from "react";
 
 import type { FormLogic } from "../../../../embed/src/form/logic";
 import { sessionHeaders } from "../../api/call";
-import type { Draft, FillAnswer, FormDocument, RecordAnswer } from "../../api/schemas";
+import type { Draft, FormDocument, RecordAnswer } from "../../api/schemas";
 import { DryRunResult, FillTrace } from "../Trace";
 import { withBrought } from "./brought";
-import { setLiveForm } from "./liveForm";
+import { type Filled, type LiveFormElement, type Shown, setLiveForm } from "./liveForm";
 import { provisional } from "./provisional";
-
-interface Shown {
-  document: FormDocument;
-  logic: FormLogic;
-  version: null;
-}
-
-export interface LiveFormElement extends HTMLElement {
-  connection: { base: string; headers: Record<string, string> };
-  design: Shown | null;
-  revise: (shown: Shown) => void;
-  mark: (key: string) => void;
-  readonly given: { values: Record<string, unknown>; slots: Record<string, unknown> };
-}
-
-export interface Filled {
-  slot: string;
-  label: string;
-  answer: FillAnswer;
-}
 
 export function LiveDesign(props: {
   form: string;

@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 
 import { sessionHeaders } from "../../api/call";
 import type { FormAnswer } from "../../api/schemas";
-import type { LiveFormElement } from "./LiveDesign";
+import type { LiveFormElement } from "./liveForm";
 
 export function PastForm({ form, answer }: { form: string; answer: FormAnswer }): React.ReactNode {
   const place = useRef<HTMLDivElement>(null);

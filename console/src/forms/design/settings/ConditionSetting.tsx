@@ -7,7 +7,7 @@ import type { Field, FormDocument, Slot } from "../../../api/schemas";
 import { COMPARES, type Comparison, type Relation, SAID, asFormula, comparisonOf, inWords, relationsOf } from "../../conditions";
 import { changed, isSlot, itemsOf, nameOf } from "../edits";
 import { FormulaSetting } from "./FormulaSetting";
-import type { SettingsProps } from "./ItemSettings";
+import type { SettingsProps } from "./props";
 
 const TITLES = {
   shown_when: { title: "Shown", always: "always", when: "Only on a condition" },

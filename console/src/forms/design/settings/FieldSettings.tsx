@@ -8,7 +8,7 @@ import { useFieldTypes } from "../fieldTypes";
 import { ConditionSetting } from "./ConditionSetting";
 import { DefaultSetting } from "./DefaultSetting";
 import { FormulaSetting } from "./FormulaSetting";
-import type { SettingsProps } from "./ItemSettings";
+import type { SettingsProps } from "./props";
 import { KeySetting } from "./KeySetting";
 import { LinkSettings } from "./LinkSettings";
 import { OptionsSetting } from "./OptionsSetting";

@@ -3,7 +3,7 @@
 import { Segmented, Select } from "antd";
 
 import type { FormDocument } from "../../../api/schemas";
-import type { SettingsProps } from "./ItemSettings";
+import type { SettingsProps } from "./props";
 import { LanguageList } from "./LanguageList";
 import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";

@@ -8,7 +8,7 @@ import type { Field, FormDocument, FormulaFunction, Slot, TryFormulaAnswer } fro
 import { changed, isSlot, itemsOf, nameOf } from "../edits";
 import { asName } from "../keys";
 import { givenInLiveForm } from "../liveForm";
-import type { SettingsProps } from "./ItemSettings";
+import type { SettingsProps } from "./props";
 
 const FormulaEditor = lazy(() => import("./FormulaEditor"));
 const PAUSE_MS = 300;

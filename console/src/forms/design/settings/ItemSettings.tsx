@@ -4,17 +4,11 @@ import { CopyOutlined, DeleteOutlined } from "@ant-design/icons";
 import { Alert, App, Button } from "antd";
 
 import { duplicated, isSlot, itemOf, nameOf, placeOf, removed } from "../edits";
-import type { FoundProblem } from "../places";
 import type { Design } from "../useDesign";
 import { FieldSettings } from "./FieldSettings";
 import { FormSettings } from "./FormSettings";
+import type { SettingsProps } from "./props";
 import { SlotSettings } from "./SlotSettings";
-
-export interface SettingsProps {
-  form: string;
-  design: Design;
-  problems: readonly FoundProblem[];
-}
 
 export function ItemSettings(props: SettingsProps & { selected: string; select: (key: string) => void }): React.ReactNode {
   const { design, problems, selected, select } = props;

@@ -5,7 +5,7 @@ import { Alert, Select } from "antd";
 
 import { call } from "../../../api/call";
 import type { Draft, Field, FormDocument } from "../../../api/schemas";
-import { useForms } from "../../begin/useBegin";
+import { useForms } from "../../useForms";
 import { isSlot, itemsOf, nameOf } from "../edits";
 import { Setting } from "./Setting";
 

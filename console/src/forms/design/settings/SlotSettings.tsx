@@ -9,7 +9,7 @@ import { MappingTable } from "../../MappingTable";
 import { USUAL_PARTS, changed } from "../edits";
 import { ConditionSetting } from "./ConditionSetting";
 import { CountrySettings } from "./CountrySettings";
-import type { SettingsProps } from "./ItemSettings";
+import type { SettingsProps } from "./props";
 import { KeySetting } from "./KeySetting";
 import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";
