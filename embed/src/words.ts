@@ -1,10 +1,9 @@
 /** What the elements themselves say, in one of their languages: one file each, English built in. */
 
 import { en } from "./words/en";
+import type { Texts } from "./words/texts";
 
-/** A text with `{names}` for what is filled in; or one for each kind of number that a language knows. */
-export type Text = string | Partial<Record<Intl.LDMLPluralRule, string>> & { other: string };
-export type Texts = Record<keyof typeof en, Text>;
+export type { Text, Texts } from "./words/texts";
 
 const OTHERS: Record<string, () => Promise<Texts>> = {
   ar: async () => (await import("./words/ar")).ar,

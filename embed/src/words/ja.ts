@@ -1,4 +1,4 @@
-import type { Texts } from "../words";
+import type { Texts } from "./texts";
 
 export const ja: Texts = {
   needed: "(必須)",

@@ -10,7 +10,13 @@ import { EditorView, keymap, tooltips } from "@codemirror/view";
 import { useEffect, useRef } from "react";
 
 import type { FormulaFunction } from "../../../api/schemas";
-import type { KnownName } from "./FormulaSetting";
+
+/** What a formula may speak of. */
+export interface KnownName {
+  name: string;
+  label: string;
+  isAddress: boolean;
+}
 
 interface Props {
   label: string;

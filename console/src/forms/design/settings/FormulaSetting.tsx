@@ -8,16 +8,11 @@ import type { Field, FormDocument, FormulaFunction, Slot, TryFormulaAnswer } fro
 import { changed, isSlot, itemsOf, nameOf } from "../edits";
 import { asName } from "../keys";
 import { givenInLiveForm } from "../liveForm";
+import type { KnownName } from "./FormulaEditor";
 import type { SettingsProps } from "./props";
 
 const FormulaEditor = lazy(() => import("./FormulaEditor"));
 const PAUSE_MS = 300;
-
-export interface KnownName {
-  name: string;
-  label: string;
-  isAddress: boolean;
-}
 
 export function FormulaSetting(
   props: SettingsProps & { item: Field | Slot; setting: "formula" | "shown_when" | "required_when"; label: string },
