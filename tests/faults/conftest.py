@@ -87,6 +87,8 @@ class Service(Stack):
         front = self.process.pid
         parts = {"supervisor": [front]}
         for child, command, parent in processes_of(front):
+            if not command:
+                continue  # one that is just ending
             if "mariadbd" in command[0]:
                 name = "database"
             elif "work" in command:
