@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from anchorline.core.counting import counted
 from anchorline.core.errors import DocumentError, Problem
 from anchorline.core.forms import (
     changes_between,
@@ -94,8 +95,8 @@ def delete_form(request: ApiRequest) -> ApiResponse:
         request.services.forms.remove(key)
     except InUseError as error:
         detail = (
-            f"The form {key!r} has {error} records, which need it to be read. To keep people from "
-            "filling it, restore version 0: then none is published."
+            f"The form {key!r} has {counted(int(str(error)), 'record')}, for which it is needed. To "
+            "keep people from filling it, restore version 0: then none is published."
         )
         raise ProblemError(409, detail) from None
     return ApiResponse(None, status=204)
