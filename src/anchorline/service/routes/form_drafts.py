@@ -94,9 +94,10 @@ def delete_form(request: ApiRequest) -> ApiResponse:
     try:
         request.services.forms.remove(key)
     except InUseError as error:
+        records = counted(int(str(error)), "record")
         detail = (
-            f"The form {key!r} has {counted(int(str(error)), 'record')}, for which it is needed. To "
-            "keep people from filling it, restore version 0: then none is published."
+            f"The form {key!r} has {records}, for which it is needed. To keep people from filling "
+            "it, restore version 0: then none is published."
         )
         raise ProblemError(409, detail) from None
     return ApiResponse(None, status=204)
