@@ -209,3 +209,80 @@ def test_a_form_is_begun_from_the_head_of_a_table(console, stack, client):
         next(rule for rule in document.slots[0].mapping if rule.into == "delivery_street")
         .model_dump().items()
     )  # fmt: skip
+
+
+def test_things_are_moved_by_drag_duplicated_and_removed_with_a_way_back(console, stack):
+    form = Designer(console).begin(stack.url, "Moved about")
+    for label in ("First", "Second", "Third"):
+        form.add("Text", label)
+    handle = form.outline.get_by_role("button", name="Move First")
+    target = form.outline.locator(".outline-row", has_text="Third")
+    handle.hover()
+    console.mouse.down()
+    box = target.bounding_box()
+    for step in (8, 20, box["height"] - 4):
+        console.mouse.move(box["x"] + 20, box["y"] + step)
+    console.mouse.up()
+    expect(form.outline.locator(".outline-text")).to_have_text(["Second", "Third", "First"])
+    handle.focus()
+    for key in ("Space", "ArrowUp", "Space"):
+        console.keyboard.press(key)
+        console.wait_for_timeout(300)
+    expect(form.outline.locator(".outline-text")).to_have_text(["Second", "First", "Third"])
+    form.select("Second").settings.get_by_role("button", name="Duplicate").click()
+    expect(form.outline.locator(".outline-text")).to_have_text(
+        ["Second", "Second", "First", "Third"]
+    )
+    form.settings.get_by_role("button", name="Remove").click()
+    console.get_by_text("“Second” is removed.").wait_for()
+    console.locator(".ant-message").get_by_role("button", name="Undo").click()
+    assert form.names() == ["Second", "Second", "First", "Third"]
+    form.live.get_by_label("Third").click()
+    expect(form.settings.get_by_role("heading", name="Third")).to_be_visible()
+
+
+def test_a_formula_is_completed_checked_and_worked_out_as_it_is_typed(console, stack):
+    form = Designer(console).begin(stack.url, "Worked out")
+    form.add("Number", "How many pianos").add("Formula", "Price")
+    editor = form.settings.get_by_role("textbox", name="What it comes to")
+    editor.click()
+    console.keyboard.press("Control+a")
+    console.keyboard.type("=40 * pian")
+    # People think in labels: the field is found by its label, and written by its key.
+    option = console.get_by_role("option").first
+    expect(option).to_contain_text("How many pianos")
+    expect(form.settings.get_by_text("There is no field “pian”.")).to_be_visible()
+    console.keyboard.press("Enter")
+    expect(editor).to_have_text("=40 * how_many_pianos")
+    form.live.get_by_label("How many pianos").fill("3")
+    form.select("Price")
+    expect(form.settings.get_by_text("In the live form: 120")).to_be_visible()
+    expect(form.live.locator("output#price")).to_have_text("120")
+    editor.click()
+    console.keyboard.press("Control+End")
+    console.keyboard.type(" + roundu")
+    info = console.locator(".cm-completionInfo")
+    expect(info).to_contain_text("ROUNDUP(")
+    assert axe_faults(console) == []
+
+
+def test_versions_are_looked_at_and_gone_back_to(console, stack, client):
+    form = Designer(console).begin(stack.url, "Twice published")
+    form.add("Text", "First").kept()
+    form.publish()
+    form.set("Label", "Changed").kept()
+    assert form.publish() == ["“First” is now called “Changed”."]
+    console.get_by_role("button", name="Versions").click()
+    drawer = console.get_by_role("dialog", name="Versions")
+    expect(drawer.get_by_text("“First” is now called “Changed”.")).to_be_visible()
+    drawer.get_by_role("button", name="Look at it").last.click()
+    expect(drawer.locator("anchorline-form").get_by_text("First")).to_be_visible()
+    assert axe_faults(console) == []
+    drawer.get_by_role("button", name="Go back to it").click()
+    console.get_by_role("button", name="Go back", exact=True).click()
+    expect(console.get_by_text("Version 1 holds.")).to_be_visible()
+    assert client.form("twice-published").document.fields[0].label == "First"
+    drawer.get_by_role("button", name="Close the form").click()
+    console.get_by_role("button", name="Close it").click()
+    expect(console.get_by_text("Nobody can fill the form any more.")).to_be_visible()
+    assert client.draft("twice-published")[0].form.published_version is None
