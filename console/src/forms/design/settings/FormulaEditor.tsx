@@ -61,7 +61,8 @@ function extensions(latest: React.RefObject<Props>) {
     history(),
     closeBrackets(),
     lintGutter(),
-    tooltips({ parent: document.body }),
+    // Not inside the settings, which would cut them off; inside the page's landmark.
+    tooltips({ parent: document.getElementById("main") ?? document.body }),
     autocompletion({ override: [(context) => completions(context, latest.current)], icons: false }),
     keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap]),
     EditorView.lineWrapping,
