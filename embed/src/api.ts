@@ -191,18 +191,6 @@ export interface components {
         ComponentProblem: {
             component: string;
             detail: string;
-            /**
-             * @description Names the sentence, for whoever says it in another language
-             * @default null
-             */
-            kind: string | null;
-            /**
-             * @description What is filled into the sentence, by name
-             * @default null
-             */
-            given: {
-                [key: string]: string | number;
-            } | null;
         };
         /** @description Something that it changes, and that the shipped layout has changed since. */
         ConflictSchema: {

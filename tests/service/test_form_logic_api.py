@@ -57,7 +57,9 @@ def test_formulas_are_worked_out_by_the_service_whatever_was_sent(api, published
 def test_what_is_needed_on_a_condition_is_asked_for(api, published):
     answer = send(api, {"n": 11})
     assert answer.status_code == 422
-    assert answer.json()["errors"] == [{"pointer": "/values/why", "detail": "This is needed."}]
+    assert answer.json()["errors"] == [
+        {"pointer": "/values/why", "detail": "This is needed.", "kind": "needed"}
+    ]
     assert send(api, {"n": 11, "why": "many"}).json()["values"]["why"] == "many"
 
 

@@ -124,6 +124,8 @@ def test_what_a_layout_requires_is_required_of_the_form(api, own):
         {
             "pointer": "/values/home_delivery_note",
             "detail": "Luxembourg needs a Delivery note here.",
+            "kind": "needed_in",
+            "given": {"country": "Luxembourg", "label": "Delivery note"},
         }
     ]
 

@@ -24,6 +24,6 @@ export async function checkPostcode(
   }
   if (part.value !== typed) return;
   const problem = answer.problems.find((one) => one.component === component);
-  part.setProblem(problem ? source.words.problem(problem) : null);
+  part.setProblem(problem?.detail ?? null);
   part.value = answer.components[component] ?? typed;
 }

@@ -85,7 +85,7 @@ def kind_of(detail: str) -> dict[str, Any]:
     """What a sentence is called, and what is filled into it, where it has a kind."""
     if not isinstance(detail, Said):
         return {}
-    return {"kind": detail.kind, "given": dict(detail.given)}
+    return {"kind": detail.kind, "given": dict(detail.given) or None}
 
 
 def not_found(detail: str) -> ProblemError:

@@ -227,12 +227,6 @@ class ComponentProblem(Schema):
 
     component: str
     detail: str
-    kind: str | None = Field(
-        default=None, description="Names the sentence, for whoever says it in another language"
-    )
-    given: dict[str, str | float] | None = Field(
-        default=None, description="What is filled into the sentence, by name"
-    )
 
 
 class UnusedComponent(Schema):

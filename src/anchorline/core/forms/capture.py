@@ -168,12 +168,8 @@ def _capture(
     edited = {part.component for part in slot.parts if part.key in changed}
     if not components:
         if needed:
-            return None, [
-                Problem(
-                    pointer,
-                    said("address_needed", "{label}: an address is needed.", label=slot.label),
-                )
-            ]
+            sentence = "{label}: an address is needed."
+            return None, [Problem(pointer, said("address_needed", sentence, label=slot.label))]
         return None, []
     components["country_code"] = country
     components["country"] = layout.name

@@ -44,7 +44,7 @@ from anchorline.wire.own_layouts import SamplesAnswer, SampleSchema, SamplesQuer
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
-from ..problems import ProblemError, invalid, kind_of, not_found
+from ..problems import ProblemError, invalid, not_found
 
 router = Router("layouts")
 _MOST_SAMPLES = 10
@@ -256,10 +256,7 @@ def check_against_layout(request: ApiRequest) -> Schema:
     canonical, problems = check_components(layout, body.components)
     return CheckComponentsAnswer(
         components=canonical,
-        problems=[
-            ComponentProblem(component=p.pointer, detail=p.detail, **kind_of(p.detail))
-            for p in problems
-        ],
+        problems=[ComponentProblem(component=p.pointer, detail=p.detail) for p in problems],
         unused=[
             UnusedComponent(component=u.component, value=u.value, offered_to=u.offered_to)
             for u in unused_components(layout, body.components)
