@@ -51,6 +51,10 @@ def test_a_line_that_is_lost_and_comes_back(console, stack, client, key):
     form.set("Label", "While it was away")
     expect(console.get_by_text("The service does not answer. What you did is kept")).to_be_visible()
     assert axe_faults(console) == []
+    console.get_by_role("button", name="Publish …").click()
+    dialog = console.get_by_role("dialog", name="Publish")
+    expect(dialog.get_by_text("What is on this page is not kept yet")).to_be_visible()
+    dialog.get_by_role("button", name="Not yet").click()
     form.select("Note").set("Help below it", "Still typing")
     assert labels(client, key) == ["Name", "Note"]
     console.context.set_offline(False)

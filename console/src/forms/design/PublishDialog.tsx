@@ -8,6 +8,7 @@ import { call } from "../../api/call";
 import type { Changes, FormDocument, FormSummary } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { itemOf, nameOf } from "./edits";
+import { Kept } from "./Kept";
 import { type FoundProblem, located } from "./places";
 import type { Design } from "./useDesign";
 
@@ -22,6 +23,7 @@ export function PublishDialog(props: {
   const { message } = App.useApp();
   const { keeper } = design;
   const isKept = keeper.state.status === "kept";
+  const isOnTheWay = ["kept", "waiting", "keeping"].includes(keeper.state.status);
   useEffect(() => void keeper.now(), [keeper]);
   const changes = useQuery({
     queryKey: ["changes", form, keeper.kept.etag],
@@ -52,7 +54,12 @@ export function PublishDialog(props: {
     >
       {changes.isError && <ErrorAlert error={changes.error} />}
       {publish.isError && <ErrorAlert error={publish.error} />}
-      {!found && !changes.isError && <Spin description="Comparing …" />}
+      {!found && !changes.isError && isOnTheWay && <Spin description="Comparing …" />}
+      {!isKept && !isOnTheWay && (
+        <p>
+          What is on this page is not kept yet: <Kept keeper={keeper} />
+        </p>
+      )}
       {found && <Problems document={keeper.kept.body.document} found={found} select={select} />}
       {found && <Sentences found={found} kind={design.document.kind} />}
     </Modal>
