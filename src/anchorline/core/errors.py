@@ -25,12 +25,14 @@ class Problem:
         pointer: JSON pointer (RFC 6901) to the place, relative to the document.
         detail: what is wrong there and what to do about it.
         at, length: where in the text of that place, in characters; None: all of it.
+        offers: what could stand there instead, the likeliest first.
     """
 
     pointer: str
     detail: str
     at: int | None = None
     length: int | None = None
+    offers: tuple[str, ...] = ()
 
 
 # More than so many problems help nobody, and cost.

@@ -10,10 +10,12 @@ a form the fields that they bring.
 from .capture import Captured, SlotInput
 from .changes import Change, changes_between, finished
 from .document import read_form, read_unfinished
+from .editing import find_or_captured, kept_as_before
 from .field_types import FIELD_TYPES, FieldType, text_of
 from .layout_fit import fit_problems, with_brought_parts
 from .logic import Worked, formulas_of, work_out
 from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
+from .position import Position
 from .submission import Submission, check_submission
 from .translations import languages_of
 from .upgrade import upgraded
@@ -28,15 +30,18 @@ __all__ = [
     "FieldType",
     "Form",
     "Option",
+    "Position",
     "Slot",
     "SlotInput",
     "Submission",
     "Worked",
     "changes_between",
     "check_submission",
+    "find_or_captured",
     "finished",
     "fit_problems",
     "formulas_of",
+    "kept_as_before",
     "languages_of",
     "read_form",
     "read_unfinished",

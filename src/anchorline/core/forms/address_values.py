@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from ..address import Facts
 from ..formula import AddressValue
 from ..layouts import Layout, one_line, write_lines
 
@@ -15,12 +16,14 @@ def address_value(
     latitude: float | None = None,
     longitude: float | None = None,
     picked: bool = False,
+    facts: Mapping[str, str] | None = None,
 ) -> AddressValue:
     """What formulas know of an address.
 
     Args:
         layout: of its country; without one its components stand in their own order.
         picked: whether it comes from the reference data.
+        facts: what else is known of it, as texts.
     """
     given = {name: text.strip() for name, text in components.items() if text.strip()}
     # A country alone is chosen before there is an address.
@@ -32,4 +35,14 @@ def address_value(
     else:
         lines = tuple(write_lines(layout, given))
         line = one_line(layout, given)
-    return AddressValue(given, latitude, longitude, line, lines, "picked" if picked else "typed")
+    return AddressValue(
+        given, latitude, longitude, line, lines, "picked" if picked else "typed", facts or {}
+    )
+
+
+def formula_facts(facts: Facts, identifier: str) -> dict[str, str]:
+    """What formulas know of an address that was picked beside its place; empty of others."""
+    if not identifier:
+        return {}
+    known = {"use": facts.use or "", "languages": ", ".join(facts.languages), "id": identifier}
+    return {name: text for name, text in known.items() if text}

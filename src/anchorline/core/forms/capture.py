@@ -16,11 +16,14 @@ from ..address import (
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..formula import AddressValue
 from ..layouts import Layout, LayoutLibrary, check_components, complete_region
-from ..mapping.fill import fill_slot
+from ..mapping import KnownAddress, owned
+from ..mapping.back import back
 from ..said import said
-from .address_values import address_value
+from .address_values import address_value, formula_facts
 from .logic import Worked, formulas_of
 from .model import Form, Slot
+from .position import Position, kept_position
+from .receiving import fill_slot, receivers_of
 from .values import Values
 
 
@@ -32,11 +35,13 @@ class SlotInput:
         country_code: the country that was chosen; None: the picked address's, or the slot's own.
         address_id: the address that was picked; None where it was typed in by hand.
         typed: what was typed into the finder.
+        position: of a pin that was moved, or of the person; None where neither was sent.
     """
 
     country_code: str | None = None
     address_id: str | None = None
     typed: str = ""
+    position: Position | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +58,7 @@ class Captured:
         typed: what was typed into the finder.
         changed: keys of the fields whose value is not what filling wrote.
         layout: the own layouts it was captured with and their versions; empty as shipped.
+        position: of a pin that was moved, or of the person.
     """
 
     slot: str
@@ -64,6 +70,7 @@ class Captured:
     typed: str
     changed: tuple[str, ...]
     layout: str = ""
+    position: Position | None = None
 
 
 # What is kept as the country spells it, however it was typed.
@@ -90,12 +97,15 @@ def slot_addresses(
         given = inputs.get(slot.key, SlotInput())
         captured, _faults = _capture(form, slot, dict(values), given, layouts, find, needed=False)
         if captured is not None:
+            pin = captured.position
+            place = pin if pin is not None and pin.source == "pin" else captured.facts
             found[slot.key] = address_value(
                 layouts.require(captured.country_code),
                 captured.components,
-                latitude=captured.facts.latitude,
-                longitude=captured.facts.longitude,
+                latitude=place.latitude,
+                longitude=place.longitude,
                 picked=captured.address_id is not None,
+                facts=formula_facts(captured.facts, captured.address_id or ""),
             )
     return found
 
@@ -194,6 +204,7 @@ def _capture(
             given.typed,
             tuple(changed),
             layout.stamp,
+            kept_position(given.position, slot.settings, facts),
         ),
         problems,
     )
@@ -220,10 +231,16 @@ def _components(
         if part.component in COMPONENT_SET or part.component in layout.extras
     }
     if address is None:
-        return normalize_components(typed, layout.extras), []
+        read = _read_from_lines(form, slot, values, layout)
+        given = {name: text for name, text in typed.items() if text.strip()}
+        return normalize_components({**read, **given}, layout.extras), []
     known = complete_region(layout, address.components)
-    filled = fill_slot(form, slot, known, {}).values
-    changed = [key for key, text in filled.items() if str(values.get(key, "")) != text]
+    filled = fill_slot(form, slot, KnownAddress(known, layout, address.facts, address.id)).values
+    changed = [
+        key
+        for key, text in filled.items()
+        if str(values.get(key, "")) != text and form.field(key).type != "link"
+    ]
     extras = {name: text for name, text in typed.items() if name in layout.extras}
     edited = {
         part.component: typed[part.component]
@@ -231,6 +248,17 @@ def _components(
         if part.key in changed and part.component in typed
     }
     return normalize_components({**known, **extras, **edited}, layout.extras), changed
+
+
+def _read_from_lines(form: Form, slot: Slot, values: Values, layout: Layout) -> Components:
+    """What fields of a slot that stand for no component say of the address: its lines, typed."""
+    lines = {part.key for part in slot.parts if part.component is None}
+    there = {key: str(values[key]) for key in owned(slot.mapping) if values.get(key)}
+    if not lines & there.keys():
+        return {}
+    own = {part.key for part in slot.parts}
+    mapping = [rule for rule in slot.mapping if set(rule.into) <= own]
+    return back(mapping, receivers_of(form), there, layout).components
 
 
 def _with_asked_region(layout: Layout, components: Components) -> Components:

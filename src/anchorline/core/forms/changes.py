@@ -6,25 +6,32 @@ that no program reads the sentence.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 from typing import Any, Literal
 
 from ..address import escape_pointer
 from ..counting import counted
+from ..mapping import rule_fills
+from ..mapping.words import source_in_words
+from .change_words import (
+    CONDITIONS,
+    PUBLIC,
+    SETTINGS,
+    STYLES,
+    WHOLE,
+    country_changes,
+    example_changes,
+    from_to,
+    option_changes,
+)
 from .conditions import in_words
 from .field_types import FIELD_TYPES
+from .slot_settings import SETTINGS as SLOT_SETTINGS
 
 Document = Mapping[str, Any]
 Kind = Literal["added", "removed", "changed", "moved"]
-_STYLES = {"whole": "all at once", "pages": "page by page", "questions": "one question at a time"}
-_WHOLE = {
-    "title": "The title",
-    "intro": "The introduction",
-    "thanks": "What is said after sending",
-    "language": "The language that the form is written in",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +62,7 @@ class _Entry:
     item: Document
     pointer: str
     slot: Document | None = None
+    is_slot: bool = False
 
     @property
     def name(self) -> str:
@@ -81,7 +89,7 @@ class _Comparison:
         for key, entry in self._now.items():
             earlier = self._before.get(key)
             if earlier is None:
-                yield Change("added", entry.pointer, f"{entry.name} is new: {_what(entry.item)}.")
+                yield Change("added", entry.pointer, f"{entry.name} is new: {_what(entry)}.")
             else:
                 yield from self._changed(earlier, entry)
         yield from self._moved()
@@ -89,21 +97,29 @@ class _Comparison:
 
     def _settings(self) -> Iterator[Change]:
         old, new = self._old, self._new
-        for name, called in _WHOLE.items():
+        for name, called in WHOLE.items():
             if old.get(name) != new.get(name):
-                yield Change("changed", f"/{name}", f"{called} {_from_to(old, new, name)}.")
+                yield Change("changed", f"/{name}", f"{called} {from_to(old, new, name)}.")
         style = new.get("style") or "whole"
         if (old.get("style") or "whole") != style:
-            yield Change("changed", "/style", f"The form is now filled {_STYLES[style]}.")
+            yield Change("changed", "/style", f"The form is now filled {STYLES[style]}.")
         if old.get("kind") != new.get("kind"):
             who = "anyone at its public page" if new.get("kind") == "web" else "staff only"
             yield Change("changed", "/kind", f"The form is now filled by {who}.")
         if bool(old.get("keeps_hidden")) != bool(new.get("keeps_hidden")):
             now = "is now kept too" if new.get("keeps_hidden") else "is no longer kept"
             yield Change("changed", "/keeps_hidden", f"What a condition hides {now}.")
+        yield from self._public()
+
+    def _public(self) -> Iterator[Change]:
+        old, new = self._old.get("public") or {}, self._new.get("public") or {}
+        for name in dict.fromkeys([*old, *new]):
+            if old.get(name) != new.get(name):
+                detail = f"{PUBLIC[name]} {from_to(old, new, name)}."
+                yield Change("changed", f"/public/{name}", detail)
 
     def _removed(self, entry: _Entry, key: str) -> Change:
-        if "countries" in entry.item:
+        if entry.is_slot:
             return Change("removed", entry.pointer, f"The address {entry.name} is removed", key)
         field_type = FIELD_TYPES.get(entry.item.get("type") or "text")
         holds = field_type is None or field_type.holds_value
@@ -122,24 +138,34 @@ class _Comparison:
         if name == "label":
             yield f"{before.name} is now called {called}."
         elif name == "required":
-            is_needed = bool(new.get("required", "countries" in new))
+            is_needed = bool(new.get("required", now.is_slot))
             yield f"{called} is {'now' if is_needed else 'no longer'} required."
-        elif name in _CONDITIONS:
-            always, when = _CONDITIONS[name]
+        elif name in CONDITIONS:
+            always, when = CONDITIONS[name]
             condition = new.get(name)
             yield f"{called} {f'{when} {self._said(condition)}' if condition else always}."
         elif name == "formula":
             yield f"{called} is worked out otherwise: {new.get(name)}"
         elif name == "type":
-            yield f"{called} is now {_what(new)}; records keep what they have."
+            yield f"{called} is now {_what(now)}; records keep what they have."
         elif name == "options":
-            yield from _options(called, old.get(name) or (), new.get(name) or ())
+            yield from option_changes(called, old.get(name) or (), new.get(name) or ())
         elif name == "countries":
-            yield from _countries(called, old[name], new[name])
+            yield from country_changes(called, old.get(name) or (), new.get(name) or ())
+        elif name in SLOT_SETTINGS:
+            yield self._slot_setting(name, new, called)
         elif name == "mapping":
             yield from self._mapping(called, old.get(name) or (), new.get(name) or ())
+        elif name == "examples":
+            yield from example_changes(called, old.get(name) or (), new.get(name) or ())
         else:
-            yield f"{_SETTINGS.get(name, name)} of {called} {_from_to(old, new, name)}."
+            yield f"{SETTINGS.get(name, name)} of {called} {from_to(old, new, name)}."
+
+    def _slot_setting(self, name: str, new: Document, called: str) -> str:
+        setting = SLOT_SETTINGS[name]
+        names = {key: entry.name for key, entry in {**self._before, **self._now}.items()}
+        value = setting.says(new.get(name), lambda key: names.get(key, key))
+        return f"{setting.title} of {called}: now {value}."
 
     def _said(self, condition: str) -> str:
         return in_words(condition, self._items) or condition
@@ -150,13 +176,13 @@ class _Comparison:
         names = {key: entry.name for key, entry in {**self._before, **self._now}.items()}
 
         def goes(rule: Document) -> str:
-            parts = " and ".join(name.replace("_", " ") for name in rule["components"])
-            return f"{parts} into {names.get(rule['into'], rule['into'])}"
+            targets = " and ".join(names.get(key, key) for key in rule_fills(rule))
+            return f"{source_in_words(rule)} into {targets}"
 
         gone = [rule for rule in old if rule not in new]
         come = [rule for rule in new if rule not in old]
         for rule in come:
-            earlier = next((one for one in gone if one["into"] == rule["into"]), None)
+            earlier = next((one for one in gone if rule_fills(one) == rule_fills(rule)), None)
             if earlier is None:
                 yield f"The address {called} now fills {goes(rule)}."
             else:
@@ -199,31 +225,6 @@ class _Comparison:
                 yield Change("changed", pointer, f"Its translation into “{language}” has changed.")
 
 
-_CONDITIONS = {
-    "shown_when": ("is now always shown", "is now shown only when"),
-    "required_when": ("is no longer required on a condition", "is now required when"),
-}
-_SETTINGS = {
-    "help": "The help",
-    "placeholder": "The placeholder",
-    "max_length": "The most characters",
-    "least": "The least",
-    "most": "The most",
-    "decimals": "The decimals",
-    "unit": "The unit",
-    "default": "What stands at first in the field",
-    "form": "The form of the records",
-    "shows": "What is shown of the records",
-    "columns": "The number of columns",
-    "foldable": "Whether one can fold the section",
-    "folded": "Whether the section is folded at first",
-    "hidden": "Whether it is hidden, the setting",
-    "component": "The component",
-    "country": "The country that is chosen at first",
-    "kinds": "What is offered in the finder",
-}
-
-
 def _entries(document: Document) -> dict[str, _Entry]:
     """Fields, slots and their parts by key, in the order on the form."""
     slots = {slot["key"]: (n, slot) for n, slot in enumerate(document.get("slots") or ())}
@@ -231,7 +232,7 @@ def _entries(document: Document) -> dict[str, _Entry]:
 
     def place(key: str) -> None:
         at, slot = slots[key]
-        found[key] = _Entry(slot, f"/slots/{at}")
+        found[key] = _Entry(slot, f"/slots/{at}", is_slot=True)
         for n, part in enumerate(slot.get("parts") or ()):
             found[part["key"]] = _Entry(part, f"/slots/{at}/parts/{n}", slot)
 
@@ -251,61 +252,12 @@ def _order(document: Document) -> list[str]:
     return [key for key, entry in _entries(document).items() if entry.slot is None]
 
 
-def _what(item: Document) -> str:
-    if "countries" in item:
+def _what(entry: _Entry) -> str:
+    if entry.is_slot:
         return "an address"
-    field_type = FIELD_TYPES.get(item.get("type") or "text")
-    name = field_type.title.lower() if field_type else str(item.get("type"))
+    field_type = FIELD_TYPES.get(entry.item.get("type") or "text")
+    name = field_type.title.lower() if field_type else str(entry.item.get("type"))
     return f"{'an' if name[0] in 'aeiou' else 'a'} {name}" if name[0] != "y" else name
-
-
-def _from_to(old: Document, new: Document, name: str) -> str:
-    before, now = _plain(old.get(name)), _plain(new.get(name))
-    if not now:
-        return f"is gone; it was {before}"
-    return f"is now {now}" + (f" instead of {before}" if before else "")
-
-
-def _plain(value: object) -> str:
-    if value in (None, "", [], False):
-        return ""
-    if value is True:
-        return "yes"
-    if isinstance(value, list):
-        return ", ".join(str(one) for one in value)
-    text = str(value)
-    return f"“{text if len(text) <= 60 else text[:59] + '…'}”" if isinstance(value, str) else text
-
-
-def _differing(
-    old: Sequence[Any], new: Sequence[Any], key: Callable[[Any], str]
-) -> tuple[list[Any], list[Any]]:
-    before, now = {key(one) for one in old}, {key(one) for one in new}
-    return [o for o in old if key(o) not in now], [n for n in new if key(n) not in before]
-
-
-def _options(called: str, old: Sequence[Document], new: Sequence[Document]) -> Iterator[str]:
-    gone, come = _differing(old, new, lambda option: str(option["value"]))
-
-    def names(options: Sequence[Document]) -> str:
-        return ", ".join(f"“{o.get('label') or o['value']}”" for o in options)
-
-    if come:
-        yield f"{called} offers {names(come)} too."
-    if gone:
-        yield f"{called} no longer offers {names(gone)}; records keep what they have."
-    if not come and not gone:
-        yield f"The options of {called} are called or ordered otherwise."
-
-
-def _countries(called: str, old: Sequence[str], new: Sequence[str]) -> Iterator[str]:
-    gone, come = _differing(old, new, str)
-    if come:
-        yield f"The address {called} is now there for {', '.join(come)} too."
-    if gone:
-        yield f"The address {called} is no longer there for {', '.join(gone)}."
-    if not come and not gone:
-        yield f"The countries of the address {called} stand in another order."
 
 
 def finished(change: Change, records: int | None) -> str:

@@ -14,7 +14,8 @@ from ..address import COMPONENT_SET
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..layouts import LayoutLibrary
 from ..layouts.own import ComponentChange, LayoutsInForce, OwnLayout
-from ..mapping.rules import Rule
+from ..mapping import Rule
+from ..mapping.sources import Components, Joined
 from .field_types import FIELD_TYPES
 from .model import Field, Form, Slot
 
@@ -80,7 +81,11 @@ def _with_parts(slot: Slot, layouts: LayoutLibrary, taken: set[str]) -> Slot:
         )
     if not parts:
         return slot
-    rules = [Rule((part.component,), part.key) for part in parts if part.component in COMPONENT_SET]
+    rules = [
+        Rule(Components(Joined((part.component,))), (part.key,))
+        for part in parts
+        if part.component in COMPONENT_SET
+    ]
     return replace(slot, parts=(*slot.parts, *parts), mapping=(*slot.mapping, *rules))
 
 
@@ -88,7 +93,7 @@ def _slot_problems(
     own: OwnLayout, layouts: LayoutLibrary, form: Form, slot: Slot
 ) -> Iterator[Problem]:
     parts = {part.component: part for part in slot.parts if part.component}
-    mapped = {name for rule in slot.mapping for name in rule.components}
+    mapped = {name for rule in slot.mapping for name in rule.source.takes}
     for change in own.ask:
         if change.required and not _can_be_given(change, set(parts), mapped, slot, layouts):
             detail = (

@@ -6,7 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from ..formula import Formula
-from ..mapping.rules import Rule
+from ..mapping import Rule
+from .public import Public
+from .slot_settings import SlotSettings
 
 FORM_KINDS: tuple[str, ...] = ("record", "web")
 # How a form is filled: all at once, page by page, or one question at a time.
@@ -19,6 +21,27 @@ class Option:
 
     value: str
     label: str
+
+
+@dataclass(frozen=True, slots=True)
+class PhoneSettings:
+    """Of which countries phone numbers are, and how they are shown.
+
+    Attributes:
+        country: chosen at first, ISO 3166-1 alpha-2; None: that of `slot`, or the browser's.
+        slot: key of the address whose country is chosen at first.
+        only: these countries alone; empty for all.
+        without: countries that are left out.
+        first: countries before the others in the list.
+        national: whether numbers are shown as inside their country.
+    """
+
+    country: str | None = None
+    slot: str | None = None
+    only: tuple[str, ...] = ()
+    without: tuple[str, ...] = ()
+    first: tuple[str, ...] = ()
+    national: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +67,10 @@ class Field:
         default: what stands in it at first, as it is kept; None for nothing.
         form: of a link: the key of the form whose records can be chosen.
         shows: of a link: the key of the field by which they are found; None for their labels.
+        searches: of a link: keys of other fields that are searched as well and shown behind it.
+        open_to_all: of a link on a web form: whether anyone who fills it may look records up.
+        makes_new: of a link: whether a new record can be made where none is found.
+        phone: of a phone: countries and how numbers are shown.
         columns: of a page or section: how many it has beside each other.
         foldable: of a section: whether it can be folded away.
         folded: of a foldable section: whether it is at first.
@@ -70,6 +97,10 @@ class Field:
     default: object = None
     form: str | None = None
     shows: str | None = None
+    searches: tuple[str, ...] = ()
+    open_to_all: bool = False
+    makes_new: bool = False
+    phone: PhoneSettings = field(default_factory=PhoneSettings)
     columns: int | None = None
     foldable: bool = False
     folded: bool = False
@@ -91,6 +122,7 @@ class Slot:
         help: a sentence below the heading.
         shown_when: when it is shown; None for always.
         required_when: when an address must be given although `required` does not say so.
+        settings: how it looks, what is offered in it, what it does.
         parts: the fields that the slot brings.
         mapping: rules, in order.
     """
@@ -104,6 +136,7 @@ class Slot:
     help: str = ""
     shown_when: Formula | None = None
     required_when: Formula | None = None
+    settings: SlotSettings = field(default_factory=SlotSettings)
     parts: tuple[Field, ...] = ()
     mapping: tuple[Rule, ...] = ()
 
@@ -127,6 +160,7 @@ class Form:
         order: keys of all fields and slots, each after those that its formulas speak of.
         style: one of FORM_STYLES.
         keeps_hidden: whether what is hidden is kept with a record all the same.
+        public: how a web form is open to everybody.
     """
 
     key: str
@@ -138,6 +172,7 @@ class Form:
     order: tuple[str, ...] = ()
     style: str = "whole"
     keeps_hidden: bool = False
+    public: Public = field(default_factory=Public)
     _items: dict[str, Field | Slot] = field(init=False, repr=False, compare=False)
     _within: dict[str, tuple[str, ...]] = field(init=False, repr=False, compare=False)
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..errors import Problem
 from ..layouts import LayoutLibrary
 from .capture import Captured, FindAddress, SlotInput, capture_slots, slot_addresses
+from .field_types import FIELD_TYPES
 from .logic import work_out
 from .model import Form
 from .values import Values, check_values, read_values
@@ -19,11 +20,13 @@ class Submission:
 
     Attributes:
         values: by field key, of what is shown; formulas among them.
+        typed: what was typed into fields that keep it otherwise, by their keys.
         captured: the addresses of the slots that are shown and filled.
         problems: with pointers into the request.
     """
 
     values: Values
+    typed: dict[str, str]
     captured: list[Captured]
     problems: list[Problem]
 
@@ -50,4 +53,10 @@ def check_submission(
     worked = work_out(form, read, addresses, current_day)
     values, problems = check_values(form, typed, read, faults, worked)
     captured, more = capture_slots(form, values, inputs, layouts, find, worked)
-    return Submission(values, captured, [*problems, *more])
+    kept_otherwise = {
+        key: text
+        for key, value in values.items()
+        if FIELD_TYPES[form.field(key).type].keeps_typed
+        and (text := str(typed.get(key, "")).strip()) != value
+    }
+    return Submission(values, kept_otherwise, captured, [*problems, *more])

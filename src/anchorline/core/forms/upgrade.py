@@ -1,8 +1,9 @@
 """Documents of earlier releases, as today's.
 
-| until | was | is |
+| migration | was | is |
 |---|---|---|
-| 0.9 | `show_when: {field, values}` | `shown_when`, a formula; none where it hung on itself |
+| 0009 | `show_when: {field, values}` | `shown_when`, a formula; none where it hung on itself |
+| 0012 | the first of several rules into one field kept it | `if_written: leave` says so |
 """
 
 from __future__ import annotations
@@ -86,3 +87,24 @@ def _compared(name: str, kind: str, value: str) -> str:
         return f"{name} = {value}"
     quoted = value.replace('"', '""')
     return f'{name} = "{quoted}"'
+
+
+def with_word_for_written_fields(document: Document) -> Document:
+    """A document in which the later ones of several rules into one field say what was so.
+
+    The same document where nothing is of an earlier time.
+    """
+    slots = [_slot_with_word(slot) for slot in document.get("slots") or []]
+    return document if slots == (document.get("slots") or []) else document | {"slots": slots}
+
+
+def _slot_with_word(slot: Document) -> Document:
+    written: set[str] = set()
+    rules = []
+    for rule in slot.get("mapping") or []:
+        into = rule.get("into")
+        is_later = into in written and not rule.get("if_written")
+        rules.append(rule | {"if_written": "leave"} if is_later else rule)
+        if into:
+            written.add(into)
+    return slot | {"mapping": rules} if rules else slot

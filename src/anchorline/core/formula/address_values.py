@@ -16,6 +16,7 @@ class AddressValue:
         line: the address as one line.
         lines: as its country writes it, for mail inside it.
         given: `picked`, `typed`, or nothing where there is none.
+        facts: of one that was picked: `use`, `languages`, `id`, as texts.
     """
 
     components: Mapping[str, str] = field(default_factory=dict)
@@ -24,3 +25,4 @@ class AddressValue:
     line: str = ""
     lines: tuple[str, ...] = ()
     given: str = ""
+    facts: Mapping[str, str] = field(default_factory=dict)

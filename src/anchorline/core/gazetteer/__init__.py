@@ -6,7 +6,7 @@ looks things up in them, `searching` finds and opens groups, `postcodes` and `ne
 own questions, and `gazetteer` puts the active editions of all datasets together.
 """
 
-from .abbreviations import load_abbreviations
+from ..abbreviations import load_abbreviations
 from .building.build import build_edition
 from .edition import Edition
 from .gazetteer import Gazetteer

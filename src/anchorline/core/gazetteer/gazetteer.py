@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from ..address import Address, Components
-from ..layouts import Layout, LayoutLibrary
+from ..layouts import Layout, LayoutLibrary, one_line
 from .alternate_names import split_language
+from .arrays import DEGREE_UNITS
 from .edition import Edition
 from .groups import find_group, known_components
 from .labels import LabelWriter
+from .middle import middle_of_group
 from .nearest import nearest_addresses
 from .postcodes import PostcodeAddresses, PostcodesBegun, look_up_postcode
 from .searching.opening import inside, open_addresses, open_streets, opens_into_streets
@@ -23,11 +27,29 @@ from .suggestion import SearchAnswer, SearchRequest, Suggestion
 
 @dataclass(frozen=True, slots=True)
 class Near:
-    """An address with its distance in metres."""
+    """An address with its distance in metres, and its place in degrees (WGS 84)."""
 
     id: str
     label: str
     distance_m: float
+    country_code: str
+    latitude: float
+    longitude: float
+
+
+@dataclass(frozen=True, slots=True)
+class Located:
+    """Where something is, in degrees (WGS 84).
+
+    Attributes:
+        label: of what was found.
+        count: 1 for an address, else how many addresses it is the middle of.
+    """
+
+    label: str
+    latitude: float
+    longitude: float
+    count: int
 
 
 class Gazetteer:
@@ -54,6 +76,11 @@ class Gazetteer:
         return self._stamp
 
     @property
+    def datasets(self) -> Sequence[str]:
+        """Names of the datasets that answer."""
+        return sorted(self._editions)
+
+    @property
     def countries(self) -> frozenset[str]:
         """The countries of which there is at least one address, ISO 3166-1 alpha-2."""
         return frozenset(code for edition in self.editions for code in edition.countries)
@@ -77,6 +104,7 @@ class Gazetteer:
                 EditionSearch(self._builder(edition), wide, wanted_nodes(edition, request))
                 for edition in self.editions
                 if not request.countries or set(request.countries) & set(edition.countries)
+                if not request.datasets or edition.dataset in request.datasets
                 for wide in (_widened(request) if len(self._editions) > 1 else request,)
             ],
             request,
@@ -147,6 +175,40 @@ class Gazetteer:
         known = known_components(edition, *found, language)
         return {**known, "country": self._layouts.require(known["country_code"]).name}
 
+    def locate(self, request: SearchRequest) -> Located | None:
+        """Where the best that is found for a text is; None where nothing is, or no place is known.
+
+        Of a postcode of which just the beginning was typed, the middle of those that begin so.
+        """
+        found = self.search(request)
+        rows = found.rows if found is not None else []
+        if not rows:
+            return None
+        if rows[0].kind == "postcode":
+            rows = [row for row in rows if row.kind == "postcode"]
+        else:
+            rows = rows[:1]
+        places = [place for row in rows if (place := self._place(row)) is not None]
+        if not places:
+            return None
+        return Located(
+            rows[0].label if len(rows) == 1 else request.text.strip(),
+            sum(latitude for latitude, _ in places) / len(places),
+            sum(longitude for _, longitude in places) / len(places),
+            sum(row.count for row in rows),
+        )
+
+    def _place(self, row: Suggestion) -> tuple[float, float] | None:
+        if row.count == 1:
+            found = self.address(row.id)
+            facts = found[0].facts if found is not None else None
+            if facts is None or facts.latitude is None or facts.longitude is None:
+                return None
+            return facts.latitude, facts.longitude
+        edition, local = self._split(split_language(row.id)[0])
+        group = find_group(edition, local) if edition is not None else None
+        return middle_of_group(edition, *group) if edition is not None and group else None
+
     def postcode(self, layout: Layout, typed: str) -> PostcodeAddresses | PostcodesBegun | None:
         """What a postcode, whole or partial, of the layout's country holds."""
         return look_up_postcode(self.editions, layout, typed, self._labels)
@@ -169,6 +231,9 @@ class Gazetteer:
                 editions[order].address_id(address),
                 self._labels.address(editions[order], address),
                 round(metres, 1),
+                editions[order].address(address).country_code,
+                float(editions[order].latitudes[address]) / DEGREE_UNITS,
+                float(editions[order].longitudes[address]) / DEGREE_UNITS,
             )
             for metres, order, address in found
         ]
@@ -187,6 +252,35 @@ class Gazetteer:
                 label = self._labels.address(edition, address)
                 found.append((label, self._named(edition.address(address))))
         return found[:limit]
+
+    def spread(self, country_code: str, limit: int) -> Iterator[Address]:
+        """Addresses of a country, at most so many, in even steps through all that there are."""
+        streets = [
+            (edition, edition.street_nodes[edition.node_country[edition.street_nodes] == code])
+            for edition in self.editions
+            if country_code in edition.countries
+            for code in [edition.countries.index(country_code)]
+        ]
+        counts = [
+            (edition.node_end[nodes] - edition.arrays["node_first"][nodes]).astype(np.int64)
+            for edition, nodes in streets
+        ]
+        total = sum(int(count.sum()) for count in counts)
+        wanted = np.unique(np.linspace(0, total - 1, min(limit, total)).astype(np.int64))
+        passed = 0
+        for (edition, nodes), count in zip(streets, counts, strict=True):
+            ends = passed + np.cumsum(count)
+            end = int(ends[-1]) if len(ends) else passed
+            here = wanted[(wanted >= passed) & (wanted < end)]
+            for place, at in zip(np.searchsorted(ends, here, side="right"), here, strict=True):
+                inside = int(at - (ends[place] - count[place]))
+                node = int(nodes[place])
+                yield self._named(edition.address(int(edition.address_range(node)[inside])))
+            passed = end
+
+    def label(self, address: Address) -> str:
+        """An address in one line, as suggestions show it."""
+        return one_line(self._layouts.require(address.country_code), address.components)
 
     def _named(self, address: Address) -> Address:
         country = self._layouts.require(address.country_code).name

@@ -18,6 +18,7 @@ class SearchRequest:
         language: of the names of bilingual places, BCP 47; empty for the one that fits best
             what was typed.
         limit: how many suggestions at most.
+        datasets: restrict to these; empty for all.
         skip: how many to leave out first, for the next page of an opened group.
         trace: say what was read and how rows were weighed.
     """
@@ -30,6 +31,7 @@ class SearchRequest:
     language: str = ""
     limit: int = 8
     skip: int = 0
+    datasets: tuple[str, ...] = ()
     trace: bool = False
 
 

@@ -8,12 +8,15 @@ what a country's scheme tells of a postcode.
 """
 
 from .check import STANDS_FOR_STREET, Unused, check_components, masks_hint, unused_components
+from .codes import alpha_3_code, numeric_code
 from .library import LayoutLibrary, component_label, component_terms, shipped_layouts, usual_label
 from .lines import (
     LeftOut,
+    Piece,
     Written,
     complete_region,
     language_of,
+    line_pieces,
     one_line,
     says_what_it_is,
     write_html,
@@ -21,9 +24,10 @@ from .lines import (
     write_out,
 )
 from .model import Layout, LayoutComponent, Region
-from .names import likely_countries, load_names, unknown_country_detail
+from .names import is_language, likely_countries, load_names, unknown_country_detail
 from .notation import written_line
 from .postcodes import postcode_beginnings, spelt_postcode
+from .scripts import in_capitals
 
 __all__ = [
     "STANDS_FOR_STREET",
@@ -31,17 +35,23 @@ __all__ = [
     "LayoutComponent",
     "LayoutLibrary",
     "LeftOut",
+    "Piece",
     "Region",
     "Unused",
     "Written",
+    "alpha_3_code",
     "check_components",
     "complete_region",
     "component_label",
     "component_terms",
+    "in_capitals",
+    "is_language",
     "language_of",
     "likely_countries",
+    "line_pieces",
     "load_names",
     "masks_hint",
+    "numeric_code",
     "one_line",
     "postcode_beginnings",
     "says_what_it_is",

@@ -33,6 +33,28 @@ class Written:
     left_out: list[LeftOut]
 
 
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A part of a line: what one component, or a bracket of the layout, says.
+
+    Attributes:
+        components: whose values stand in it.
+        before: what parts it from the piece before it in its line.
+    """
+
+    components: tuple[str, ...]
+    text: str
+    before: str
+
+
+def line_pieces(layout: Layout, components: Mapping[str, str]) -> list[list[Piece]]:
+    """The domestic lines of an address piece by piece, without capitals; none of them empty."""
+    completed = complete_region(layout, components)
+    writer = _Writer(layout, completed, capitals=False)
+    written = (list(writer.pieces(line)) for line in _lines(layout, completed))
+    return [pieces for pieces in written if pieces]
+
+
 def write_lines(
     layout: Layout,
     components: Mapping[str, str],
@@ -213,7 +235,11 @@ class _Writer:
 
     def line(self, parts: Sequence[Part]) -> str:
         """Parts with something to say, with the separators that stand between two of them."""
-        written = ""
+        return "".join(f"{piece.before}{piece.text}" for piece in self.pieces(parts))
+
+    def pieces(self, parts: Sequence[Part]) -> Iterator[Piece]:
+        """The same, piece by piece."""
+        is_first = True
         pending: list[str] = []
         for part in parts:
             if isinstance(part, Separator):
@@ -222,11 +248,16 @@ class _Writer:
             text = self._text_of(part)
             if not text:
                 continue
-            if written:
-                written += _strongest(pending)
-            pending = []
-            written += text
-        return written
+            before = "" if is_first else _strongest(pending)
+            yield Piece(self._named_in(part), text, before)
+            is_first, pending = False, []
+
+    def _named_in(self, part: Named | Quoted | Bracket) -> tuple[str, ...]:
+        """The components whose values a part writes."""
+        if isinstance(part, Quoted):
+            return ()
+        names = component_names([part])
+        return tuple(name for name in names if self._value(name))
 
     def _text_of(self, part: Named | Quoted | Bracket) -> str:
         if isinstance(part, Named):

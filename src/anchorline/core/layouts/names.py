@@ -45,6 +45,11 @@ def unknown_country_detail(typed: str, codes: Collection[str], what: str = "coun
     return unknown_name_detail(what, typed, likely_countries(typed, codes))
 
 
+def is_language(language: str) -> bool:
+    """Whether CLDR knows a language tag (BCP 47), or the language in front of it."""
+    return _locale(language) is not None
+
+
 def language_name(language: str) -> str:
     """A language's name in English, or its tag where CLDR has none."""
     locale = _locale(language)

@@ -29,6 +29,6 @@ register(
         _read,
         TEXT,
         faults=_faults,
-        settings=("form", "shows"),
+        settings=("form", "shows", "searches", "open_to_all", "makes_new"),
     )
 )

@@ -43,6 +43,7 @@ class FieldType:
         always_needed: whether it must be filled wherever it is shown.
         settings: those of SOME_HAVE that have a meaning for it.
         needs_label: whether people have to be told what it is.
+        keeps_typed: whether what was typed is kept beside the value, where they differ.
         text: from a field and a kept value to what people read.
     """
 
@@ -56,6 +57,7 @@ class FieldType:
     always_needed: bool = False
     settings: tuple[str, ...] = ()
     needs_label: bool = True
+    keeps_typed: bool = False
     text: Callable[[Field, object], str] = _as_text
 
     @property
@@ -72,7 +74,7 @@ class FieldType:
 # Settings that mean something for some types alone; on others they are refused.
 SOME_HAVE = (
     "options", "least", "most", "decimals", "unit", "formula", "hidden", "columns", "foldable",
-    "folded", "form", "shows",
+    "folded", "form", "shows", "searches", "open_to_all", "makes_new", "phone",
 )  # fmt: skip
 MOST_COLUMNS = 2
 FIELD_TYPES: dict[str, FieldType] = {}

@@ -83,6 +83,12 @@ def recognised(
     return addresses, {at: said for at, said in read.items() if at in kept}
 
 
+def component_of(name: str, layouts: LayoutLibrary) -> tuple[str, str]:
+    """The component that a name says, and the words that say it; both empty where there is none."""
+    component, word, _whose = _read(name, _terms(layouts))
+    return component, word
+
+
 def _is_address(group: AddressColumns) -> bool:
     """Whether there is enough of it: two of its parts, or a street alone."""
     return len(group.columns) >= 2 or "street" in group.columns

@@ -10,7 +10,7 @@ from ...text import has_control_characters
 MOST_COLUMNS = 200
 # More rows tell nothing new.
 ROWS_LOOKED_AT = 50
-_DELIMITERS = "\t;,|"
+DELIMITERS = "\t;,|"
 
 
 class TableError(ValueError):
@@ -37,7 +37,7 @@ def read_columns(text: str) -> list[Column]:
         lines.pop(0)
     if not lines:
         raise TableError("There is no head: paste the row with the names of the columns.")
-    delimiter = max(_DELIMITERS, key=lines[0].count)
+    delimiter = max(DELIMITERS, key=lines[0].count)
     rows = list(csv.reader(lines[: ROWS_LOOKED_AT + 1], delimiter=delimiter))
     names = [name.strip() for name in rows[0]]
     while names and not names[-1]:

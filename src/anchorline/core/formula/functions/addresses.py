@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-import math
-
+from ...sphere import metres_between
 from ..address_values import AddressValue
 from ..values import Value
 from .registry import COMPONENT, EMPTY, NUMBER, SLOT, TEXT, YES_NO, always, function, needed
 
 _SLOT = needed("address", SLOT)
-# Mean radius of the earth in kilometres (IUGG).
-_RADIUS = 6371.0088
 
 
 def _text_or_none(text: str) -> Value:
@@ -73,6 +70,39 @@ def _longitude(slot: AddressValue) -> Value:
 
 
 @function(
+    "ADDRESSUSE",
+    [_SLOT],
+    always(TEXT, EMPTY),
+    "What an address that was picked is used as: residential, business, mixed, public.",
+    ("ADDRESSUSE(venue)", "residential"),
+)
+def _use(slot: AddressValue) -> Value:
+    return _text_or_none(slot.facts.get("use", ""))
+
+
+@function(
+    "ADDRESSLANGUAGES",
+    [_SLOT],
+    always(TEXT, EMPTY),
+    "The languages that an address that was picked is written in.",
+    ("ADDRESSLANGUAGES(venue)", "en"),
+)
+def _languages(slot: AddressValue) -> Value:
+    return _text_or_none(slot.facts.get("languages", ""))
+
+
+@function(
+    "ADDRESSID",
+    [_SLOT],
+    always(TEXT, EMPTY),
+    "The id of an address that was picked.",
+    ("ADDRESSID(venue)", "demo:GB0000012"),
+)
+def _id(slot: AddressValue) -> Value:
+    return _text_or_none(slot.facts.get("id", ""))
+
+
+@function(
     "ISFILLED",
     [_SLOT],
     YES_NO,
@@ -130,13 +160,6 @@ def _kilometres_from(one: AddressValue, latitude: float, longitude: float) -> Va
 def _between(
     latitude: float | None, longitude: float | None, other: float | None, far: float | None
 ) -> Value:
-    """Along the sphere by the haversine formula, to the metre."""
     if latitude is None or longitude is None or other is None or far is None:
         return None
-    to_radians = math.pi / 180
-    north = math.sin((other - latitude) * to_radians / 2)
-    east = math.sin((far - longitude) * to_radians / 2)
-    cosines = math.cos(latitude * to_radians) * math.cos(other * to_radians)
-    part = min(1.0, north * north + cosines * east * east)
-    metres = math.floor(2 * _RADIUS * math.asin(math.sqrt(part)) * 1000 + 0.5)
-    return metres / 1000
+    return metres_between(latitude, longitude, other, far) / 1000

@@ -9,10 +9,10 @@ from typing import cast
 import numpy as np
 import numpy.typing as npt
 
+from ...abbreviations import index_words
 from ...kinds import NODE_KINDS
 from ...layouts import LayoutLibrary
 from ...text import compact
-from ..abbreviations import index_words
 from ..arrays import (
     FIELD_BITS,
     FIELD_MASK,

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
+from ...abbreviations import same_words
 from ...match_ranges import match_ranges
-from ..abbreviations import same_words
 from .terms import Term, Token
 
 

@@ -23,9 +23,9 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Mapping, Sequence
 
+from ...abbreviations import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
 from ...kinds import NODE_KINDS
 from ...text import tokens as tokens_of
-from ..abbreviations import NUMBER_DESIGNATORS, UNIT_DESIGNATORS
 from ..arrays import FIELD_BITS, Field
 from ..edition import Edition
 from .terms import LookUp, Token

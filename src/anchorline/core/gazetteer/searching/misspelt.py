@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from ..abbreviations import same_words
+from ...abbreviations import same_words
 from ..arrays import FIELD_BITS
 from ..compiled.edits import distance
 from ..edition import Edition

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection
 from operator import attrgetter
 
+from ...abbreviations import UNIT_DESIGNATORS, typed_transliterated
 from ...text import tokens as tokens_of
-from ..abbreviations import UNIT_DESIGNATORS, typed_transliterated
 from ..arrays import FIELD_BITS
 from ..suggestion import SearchAnswer, SearchRequest, Suggestion
 from .candidates import NodeFilter

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import NamedTuple
 
-from ..abbreviations import typed_long_forms
+from ...abbreviations import typed_long_forms
 from ..arrays import HEAVY, UNIT_MARK
 from ..edition import Edition
 

@@ -17,7 +17,7 @@ from typing import Any
 
 from anchorline.yaml_documents import read_yaml
 
-from ..text import tokens
+from .text import tokens
 
 # The usual two-letter transliterations of letters that folding turns into one.
 _TWO_LETTERS = {"ä": "ae", "ö": "oe", "ü": "ue", "ø": "oe", "å": "aa"}
@@ -61,7 +61,7 @@ def _with(known: tuple[str, ...] | None, more: Iterable[str]) -> tuple[str, ...]
 
 @cache
 def _file() -> dict[str, Any]:
-    path = resources.files("anchorline.core.gazetteer") / "data" / "abbreviations.yaml"
+    path = resources.files("anchorline.core") / "data" / "abbreviations.yaml"
     document: dict[str, Any] = read_yaml(path.read_bytes())
     return document
 
@@ -143,6 +143,49 @@ def typed_transliterated(text: str) -> list[str] | None:
     if text.isascii() or not _HAS_TWO_LETTERS.search(text):
         return None
     return tokens(unicodedata.normalize("NFC", text).translate(_TWO_LETTER_TABLE))
+
+
+@lru_cache(maxsize=65536)
+def short_form(word: str, languages: tuple[str, ...]) -> str:
+    """A word of some languages in its usual short form and its own case; empty where it has none.
+
+    `Street` is `St`, `HAUPTSTRASSE` is `HAUPTSTR`; a comma behind the word stays.
+    """
+    core = word.rstrip(",;")
+    folded = tokens(core)
+    shortened = _shortened(languages) if languages else _Shortened()
+    if len(folded) != 1:
+        return ""
+    shorts = shortened.short_of.get(folded[0])
+    written = shorts[0] if shorts else _short_ending(folded[0], core, shortened)
+    if not written or len(written) >= len(core):
+        return ""
+    if core.isupper():
+        written = written.upper()
+    elif core[0].isupper():
+        written = written[0].upper() + written[1:]
+    return written + word[len(core) :]
+
+
+def _short_ending(folded: str, word: str, shortened: _Shortened) -> str:
+    """A joined word with a short ending: Hauptstraße is Hauptstr."""
+    for short, longs in shortened.endings.items():
+        for long in longs:
+            # The ending may be written with fewer letters than its folded form has: straße.
+            written = len(long) - (len(folded) - len(word))
+            if folded.endswith(long) and len(word) - written >= SHORTEST_STEM:
+                return word[: len(word) - written] + short
+    return ""
+
+
+def in_two_letters(text: str) -> str:
+    """A text with ä as ae, ø as oe, å as aa; Ü is Ue before a small letter, else UE."""
+    named = re.sub(r"[ÄÖÜØÅ](?=[^\W\d_A-ZÄÖÜØÅ])", lambda m: _two_of_name(m.group()), text)
+    return named.translate(_TWO_LETTER_TABLE)
+
+
+def _two_of_name(letter: str) -> str:
+    return _TWO_LETTERS[letter.lower()].capitalize()
 
 
 @lru_cache(maxsize=4096)
