@@ -13,8 +13,8 @@ from typing import Any, Generic, TypeVar
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from .columns import DraftColumns, VersionColumns
 from .database import NotThereError, StaleError
-from .schema import DraftColumns, VersionColumns
 
 Document = dict[str, Any]
 _Row = TypeVar("_Row", bound=DraftColumns)

@@ -15,7 +15,7 @@ from typing import Any
 
 from .database import StoreError
 
-JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare")
+JOB_KINDS: tuple[str, ...] = ("load", "rebuild", "compare", "coverage")
 JOB_STATES: tuple[str, ...] = ("receiving", "waiting", "running", "done", "failed", "cancelled")
 OPEN_STATES = ("receiving", "waiting", "running")
 LEASE = timedelta(seconds=15)
@@ -32,7 +32,12 @@ class LostJobError(StoreError):
 
 @dataclass(frozen=True, slots=True)
 class NewJob:
-    """A job to be made; `options` are those of its kind."""
+    """A job to be made.
+
+    Attributes:
+        dataset: that it works on; empty for one that works on none.
+        options: those of its kind.
+    """
 
     kind: str
     dataset: str
@@ -47,7 +52,8 @@ class Job:
     """A job as it stands.
 
     Attributes:
-        phase: what it is at: `reading`, `building`, `comparing`.
+        dataset: empty for one that works on none.
+        phase: what it is at: `reading`, `building`, `comparing`, `covering`.
         phase_at: since when.
         reading_seconds: how long its reading took, once that is over.
         bytes_done, bytes_total: of the file that it loads.

@@ -9,7 +9,7 @@ are done one after another, in the order in which they were made.
 from __future__ import annotations
 
 import secrets
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from sqlalchemy import and_, delete, or_, select, update
@@ -50,7 +50,7 @@ class JobStore:
         row = JobRow(
             id=secrets.token_hex(16),
             kind=new.kind,
-            dataset=new.dataset,
+            dataset=new.dataset or None,
             state="receiving" if receiving else "waiting",
             options=new.options,
             source_name=new.source_name[:255],
@@ -60,7 +60,8 @@ class JobStore:
             edition=new.edition,
         )
         with self._database.transaction() as session:
-            make_dataset(session, new.dataset)
+            if new.dataset:
+                make_dataset(session, new.dataset)
             session.add(row)
             session.flush()
             return _job(row)
@@ -114,6 +115,12 @@ class JobStore:
                 .limit(limit)
             )
             return [_job(row) for row in rows]
+
+    def is_open(self, kind: str, options: Mapping[str, Any]) -> bool:
+        """Whether a job of a kind and with some options among its own has not ended."""
+        query = select(JobRow.options).where(JobRow.kind == kind, JobRow.state.in_(OPEN_STATES))
+        with self._database.transaction() as session:
+            return any(options.items() <= there.items() for there in session.scalars(query))
 
     @again_if_contended
     def cancel(self, job: str) -> Job:
@@ -177,11 +184,12 @@ class JobStore:
             # those would hold up whoever makes jobs.
             session.connection(execution_options={"isolation_level": "READ COMMITTED"})
             running = and_(JobRow.state == "running", JobRow.lease_until > now)
-            busy = select(JobRow.dataset).where(running).scalar_subquery()
+            busy = select(JobRow.dataset).where(running, JobRow.dataset.is_not(None))
+            is_free = or_(JobRow.dataset.is_(None), JobRow.dataset.not_in(busy.scalar_subquery()))
             orphaned = and_(JobRow.state == "running", JobRow.lease_until <= now)
             row = session.scalars(
                 select(JobRow)
-                .where(or_(JobRow.state == "waiting", orphaned), JobRow.dataset.not_in(busy))
+                .where(or_(JobRow.state == "waiting", orphaned), is_free)
                 .order_by(JobRow.made_at, JobRow.id)
                 .limit(1)
                 .with_for_update(skip_locked=True)
@@ -189,10 +197,11 @@ class JobStore:
             if row is None:
                 return None
             # Two workers may have picked two jobs of a dataset: the second now waits and sees.
-            session.get(DatasetRow, row.dataset, with_for_update=True)
-            others = select(JobRow.id).where(running, JobRow.dataset == row.dataset)
-            if session.scalars(others).first() is not None:
-                return None
+            if row.dataset is not None:
+                session.get(DatasetRow, row.dataset, with_for_update=True)
+                others = select(JobRow.id).where(running, JobRow.dataset == row.dataset)
+                if session.scalars(others).first() is not None:
+                    return None
             if row.cancel_asked or row.attempts >= MOST_ATTEMPTS:
                 state = "cancelled" if row.cancel_asked else "failed"
                 _end(session, row, state, _GIVEN_UP[state])
@@ -223,6 +232,12 @@ class JobStore:
         """Notes that a job has come to a phase."""
         with self._database.transaction() as session:
             touch_job(session, claim, phase=phase, phase_at=self._database.now(), **values)
+
+    @again_if_contended
+    def count_done(self, claim: Claim, rows_done: int) -> None:
+        """Sets how many rows are done so far."""
+        with self._database.transaction() as session:
+            touch_job(session, claim, rows_done=rows_done)
 
     @again_if_contended
     def count_bad(self, claim: Claim, rows_bad: int) -> None:
@@ -295,4 +310,5 @@ def _end(session: Session, row: JobRow, state: str, message: str) -> None:
 
 
 def _job(row: JobRow) -> Job:
-    return Job(**{name: getattr(row, name) for name in _FIELDS})
+    values = {name: getattr(row, name) for name in _FIELDS}
+    return Job(**{**values, "dataset": row.dataset or ""})

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from sqlalchemy import ColumnElement, String, cast, func, or_, select
+from sqlalchemy.orm import Session
 
 from .database import COLLATION, Database
 from .schema import RecordAddressRow, RecordRow
@@ -16,28 +17,43 @@ class RecordLookups:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def choices(self, form: str, shows: str | None, text: str, limit: int) -> list[tuple[str, str]]:
+    def choices(
+        self, form: str, shows: str | None, text: str, limit: int, searches: Sequence[str] = ()
+    ) -> list[tuple[str, str]]:
         """Records of a form to choose from: their ids, and what is shown of them.
 
         Args:
             shows: the key of the field whose values are shown; None for the records' labels.
-            text: stands in what is shown; empty for all.
+            text: its words stand in what is shown; empty for all.
+            searches: keys of other fields that are searched as well, and shown behind it.
         """
-        shown = _shown(shows)
-        query = select(RecordRow.id, shown).where(RecordRow.form == form, shown.is_not(None))
+        shown = _all_shown(shows, searches)
+        query = select(RecordRow.id, shown).where(
+            RecordRow.form == form, _shown(shows).is_not(None)
+        )
         for word in text.split():
             query = query.where(shown.contains(word, autoescape=True))
         with self._database.transaction() as session:
             rows = session.execute(query.order_by(shown, RecordRow.id).limit(limit))
             return [(identifier, str(said)) for identifier, said in rows]
 
-    def shown(self, identifier: str, form: str, shows: str | None) -> str | None:
+    def shown(
+        self, identifier: str, form: str, shows: str | None, searches: Sequence[str] = ()
+    ) -> str | None:
         """What is shown of a record of a form; None where there is no such record."""
-        query = select(_shown(shows), RecordRow.label)
+        query = select(_all_shown(shows, searches), RecordRow.label)
         query = query.where(RecordRow.id == identifier, RecordRow.form == form)
         with self._database.transaction() as session:
             found = session.execute(query).first()
             return None if found is None else str(found[0] or found[1])
+
+    def having(self, form: str, texts: Mapping[str, str]) -> tuple[str, str] | None:
+        """The record of a form whose fields have some texts: its id and label.
+
+        The oldest that has them exactly, else the oldest that has them but for case and accents.
+        """
+        with self._database.transaction() as session:
+            return record_having(session, form, texts)
 
     def keeping(self, form: str, keys: Sequence[str]) -> dict[str, int]:
         """How many records of a form keep something in each of some fields and slots."""
@@ -60,6 +76,35 @@ class RecordLookups:
         query = query.where(RecordRow.form == form).group_by(RecordRow.form_version)
         with self._database.transaction() as session:
             return dict(session.execute(query).tuples().all())
+
+
+def record_having(session: Session, form: str, texts: Mapping[str, str]) -> tuple[str, str] | None:
+    """See `RecordLookups.having`."""
+    for same in (_has_exactly, _has_folded):
+        query = select(RecordRow.id, RecordRow.label).where(RecordRow.form == form)
+        for key, text in texts.items():
+            query = query.where(same(key, text))
+        found = session.execute(query.order_by(RecordRow.made_at, RecordRow.id).limit(1)).first()
+        if found is not None:
+            return str(found[0]), str(found[1])
+    return None
+
+
+def _has_exactly(key: str, text: str) -> ColumnElement[bool]:
+    value = func.json_value(RecordRow.field_values, f'$."{key}"')
+    return cast(value, String(4000)).collate("utf8mb4_nopad_bin") == text
+
+
+def _has_folded(key: str, text: str) -> ColumnElement[bool]:
+    value = func.json_value(RecordRow.field_values, f'$."{key}"')
+    return cast(value, String(4000)).collate(COLLATION) == text
+
+
+def _all_shown(shows: str | None, searches: Sequence[str]) -> ColumnElement[str]:
+    """What is shown of a record, with other fields behind it where they hold something."""
+    parts = [_shown(shows), *(func.nullif(_shown(key), "") for key in searches)]
+    joined = func.concat_ws(" · ", *parts) if searches else parts[0]
+    return cast(joined, String(600)).collate(COLLATION) if searches else joined
 
 
 def _shown(shows: str | None) -> ColumnElement[str]:

@@ -2,92 +2,24 @@
 
 from __future__ import annotations
 
-import secrets
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
-from datetime import datetime, timedelta
+from dataclasses import asdict
+from datetime import timedelta
 from typing import Any
 
 from sqlalchemy import Select, and_, func, or_, select
-from sqlalchemy.orm import Session
 
-from anchorline.core.address import Facts
 from anchorline.core.forms import Captured
 from anchorline.core.kinds import RecordSort
 from anchorline.core.text import fold
 
 from .database import AlreadyThereError, Database, NotThereError
 from .idempotency import IdempotencyKey, made_before, note_key
+from .record_addresses import captured_of, rows_of
+from .record_model import CaptureCounts, NewRecord, Record, RecordPage, RecordSummary
 from .record_order import RECORD_ORDERS, cursor_after, read_cursor
+from .record_rows import insert_record, new_record_id, see_what_is_committed, with_planned
 from .schema import RecordAddressRow, RecordRow
-
-
-@dataclass(frozen=True, slots=True)
-class NewRecord:
-    """A checked, filled form, ready to be kept.
-
-    Attributes:
-        label: what lists show of it.
-        language: in which its form was read; empty: in its own.
-    """
-
-    form: str
-    form_version: int
-    label: str
-    values: dict[str, Any]
-    addresses: Sequence[Captured]
-    made_by: str
-    language: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class RecordSummary:
-    """A record as lists show it."""
-
-    id: str
-    form: str
-    form_version: int
-    label: str
-    made_at: datetime
-    made_by: str
-
-
-@dataclass(frozen=True, slots=True)
-class Record(RecordSummary):
-    """A whole record."""
-
-    values: dict[str, Any]
-    addresses: Sequence[Captured]
-    language: str
-
-
-@dataclass(frozen=True, slots=True)
-class RecordPage:
-    """A page of a list; `after` fetches the next one, None at the end."""
-
-    records: Sequence[RecordSummary]
-    after: str | None
-    total: int
-
-
-@dataclass(frozen=True, slots=True)
-class CaptureCounts:
-    """How many records there are, and how well the latest addresses were captured.
-
-    Attributes:
-        records: all of them.
-        recent: those made lately.
-        captured: the latest captured addresses that were looked at, at most LATEST.
-        picked: of these, picked in the finder.
-        unchanged: of these, picked and not changed by hand.
-    """
-
-    records: int
-    recent: int
-    captured: int
-    picked: int
-    unchanged: int
-
 
 LATEST = 500
 
@@ -108,12 +40,13 @@ class RecordStore:
             ReusedKeyError: the key was used before for another request.
         """
         made_at = self._database.now()
-        identifier = _new_id(made_at)
+        identifier = new_record_id(made_at)
         try:
             with self._database.transaction() as session:
+                see_what_is_committed(session)
                 if key is not None:
                     note_key(session, key, identifier, made_at)
-                _insert(session, identifier, new, made_at)
+                insert_record(session, identifier, with_planned(session, new, made_at), made_at)
         except AlreadyThereError:
             if key is None:
                 raise
@@ -126,16 +59,15 @@ class RecordStore:
             row = session.get(RecordRow, identifier)
             if row is None:
                 raise NotThereError(f"There is no record {identifier!r}.")
-            addresses = session.scalars(
-                select(RecordAddressRow)
-                .where(RecordAddressRow.record == identifier)
-                .order_by(RecordAddressRow.position)
-            )
             return Record(
                 **asdict(_summary(row)),
                 values=row.field_values,
-                addresses=[_captured(address) for address in addresses],
+                addresses=[captured_of(address) for address in rows_of(session, identifier)],
                 language=row.language,
+                typed=row.typed_values or {},
+                revision=row.revision,
+                changed_at=row.changed_at,
+                changed_by=row.changed_by,
             )
 
     def page(
@@ -195,6 +127,18 @@ class RecordStore:
         with self._database.transaction() as session:
             return [(_summary(row), components) for row, components in session.execute(query)]
 
+    def captured_of_slot(self, form: str, slot: str, limit: int) -> list[tuple[str, Captured]]:
+        """Addresses that a slot of a form has captured, the latest first, with their records."""
+        query = (
+            select(RecordAddressRow)
+            .join(RecordRow, RecordRow.id == RecordAddressRow.record)
+            .where(RecordRow.form == form, RecordAddressRow.slot == slot)
+            .order_by(RecordRow.made_at.desc(), RecordRow.id.desc())
+            .limit(limit)
+        )
+        with self._database.transaction() as session:
+            return [(row.record, captured_of(row)) for row in session.scalars(query)]
+
     def capture_counts(self, lately: timedelta) -> CaptureCounts:
         """Counts over all records, the last while, and the latest captured addresses."""
         with self._database.transaction() as session:
@@ -221,64 +165,5 @@ def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:
     return query
 
 
-def _insert(session: Session, identifier: str, new: NewRecord, made_at: datetime) -> None:
-    words = [
-        str(one)
-        for value in new.values.values()
-        for one in (value if isinstance(value, list) else [value])
-    ]
-    words += [value for address in new.addresses for value in address.components.values()]
-    session.add(
-        RecordRow(
-            id=identifier,
-            form=new.form,
-            form_version=new.form_version,
-            label=new.label[:200],
-            field_values=new.values,
-            search_text=fold(" ".join([new.label, *words])),
-            made_at=made_at,
-            made_by=new.made_by,
-            language=new.language,
-        )
-    )
-    session.flush()
-    for position, address in enumerate(new.addresses):
-        session.add(
-            RecordAddressRow(
-                record=identifier,
-                slot=address.slot,
-                position=position,
-                country_code=address.country_code,
-                components=address.components,
-                facts=asdict(address.facts),
-                address_id=address.address_id,
-                edition=address.edition,
-                typed=address.typed,
-                changed=list(address.changed),
-                layout=address.layout,
-            )
-        )
-
-
-def _captured(row: RecordAddressRow) -> Captured:
-    facts = {**row.facts, "languages": tuple(row.facts.get("languages", ()))}
-    return Captured(
-        row.slot,
-        row.country_code,
-        row.components,
-        Facts(**facts),
-        row.address_id,
-        row.edition,
-        row.typed,
-        tuple(row.changed),
-        row.layout,
-    )
-
-
 def _summary(row: RecordRow) -> RecordSummary:
     return RecordSummary(row.id, row.form, row.form_version, row.label, row.made_at, row.made_by)
-
-
-def _new_id(now: datetime) -> str:
-    """An id that sorts by time: 12 hexadecimal digits of milliseconds and 12 random ones."""
-    return f"r{int(now.timestamp() * 1000):012x}{secrets.token_hex(6)}"

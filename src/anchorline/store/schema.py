@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import (
@@ -13,52 +13,17 @@ from sqlalchemy import (
     ForeignKey,
     Index,
     Integer,
-    MetaData,
     String,
     Text,
-    TypeDecorator,
     text,
 )
-from sqlalchemy.dialects.mysql import DATETIME, LONGBLOB, LONGTEXT
-from sqlalchemy.engine import Dialect
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.dialects.mysql import LONGBLOB, LONGTEXT
+from sqlalchemy.orm import Mapped, mapped_column
 
-from .database import COLLATION
+from .columns import TABLE, Base, DraftColumns, UtcTime, VersionColumns, exact
 
 # Names that are compared letter by letter, blanks at their ends included: keys, ids, codes.
-_EXACT = "utf8mb4_nopad_bin"
-_TABLE = {"mariadb_default_charset": "utf8mb4", "mariadb_collate": COLLATION}
-
-
-class UtcTime(TypeDecorator[datetime]):
-    """An aware UTC time, kept with microseconds."""
-
-    impl = DATETIME(fsp=6)
-    cache_ok = True
-
-    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
-        return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
-
-    def process_result_value(self, value: Any | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
-        return None if value is None else value.replace(tzinfo=UTC)
-
-
-class Base(DeclarativeBase):
-    """Root of the tables."""
-
-    metadata = MetaData(
-        naming_convention={
-            "ix": "ix_%(table_name)s_%(column_0_N_name)s",
-            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
-            "fk": "fk_%(table_name)s_%(column_0_N_name)s_%(referred_table_name)s",
-            "pk": "pk_%(table_name)s",
-        }
-    )
-
-
-def exact(length: int) -> String:
-    """A text column that compares letter by letter."""
-    return String(length, collation=_EXACT)
+_TABLE = TABLE
 
 
 class UserRow(Base):
@@ -144,7 +109,7 @@ class JobRow(Base):
     __table_args__ = (Index("ix_job_state_made", "state", "made_at"), _TABLE)
     id: Mapped[str] = mapped_column(exact(32), primary_key=True)
     kind: Mapped[str] = mapped_column(exact(16))
-    dataset: Mapped[str] = mapped_column(ForeignKey("dataset.name"))
+    dataset: Mapped[str | None] = mapped_column(ForeignKey("dataset.name"))
     state: Mapped[str] = mapped_column(exact(16))
     options: Mapped[dict[str, Any]] = mapped_column(JSON)
     source_name: Mapped[str] = mapped_column(String(255))
@@ -188,32 +153,6 @@ class RowBlockRow(Base):
     notes: Mapped[bytes] = mapped_column(LONGBLOB)
 
 
-class DraftColumns(Base):
-    """The columns of every document that is edited as a draft."""
-
-    __abstract__ = True
-
-    key: Mapped[str] = mapped_column(exact(64), primary_key=True)
-    title: Mapped[str] = mapped_column(String(200))
-    draft: Mapped[dict[str, Any]] = mapped_column(JSON)
-    revision: Mapped[int] = mapped_column(Integer)
-    draft_differs: Mapped[bool] = mapped_column(Boolean)
-    published_version: Mapped[int | None] = mapped_column(Integer)
-    changed_at: Mapped[datetime] = mapped_column(UtcTime())
-
-
-class VersionColumns(Base):
-    """The columns of every published version; `of` is the document's key."""
-
-    __abstract__ = True
-
-    of: Mapped[str]
-    number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    published_at: Mapped[datetime] = mapped_column(UtcTime())
-    published_by: Mapped[str] = mapped_column(String(254))
-
-
 class FormRow(DraftColumns):
     __tablename__ = "form"
     __table_args__ = (_TABLE,)
@@ -224,6 +163,21 @@ class FormVersionRow(VersionColumns):
     __tablename__ = "form_version"
     __table_args__ = (_TABLE,)
     of: Mapped[str] = mapped_column("form", ForeignKey("form.key"), primary_key=True)
+
+
+class CoverageRunRow(Base):
+    __tablename__ = "coverage_run"
+    __table_args__ = (Index("ix_coverage_run_slot", "form", "slot", "made_at"), _TABLE)
+    job: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    form: Mapped[str] = mapped_column(ForeignKey("form.key", ondelete="CASCADE"))
+    slot: Mapped[str] = mapped_column(exact(64))
+    version: Mapped[int | None] = mapped_column(Integer)
+    revision: Mapped[int] = mapped_column(Integer)
+    source: Mapped[str] = mapped_column(exact(16))
+    made_at: Mapped[datetime] = mapped_column(UtcTime())
+    made_by: Mapped[str] = mapped_column(String(254))
+    seconds: Mapped[float] = mapped_column(Double)
+    result: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class FormEditorRow(Base):
@@ -267,6 +221,24 @@ class RecordRow(Base):
     made_at: Mapped[datetime] = mapped_column(UtcTime())
     made_by: Mapped[str] = mapped_column(String(254))
     language: Mapped[str] = mapped_column(exact(35), default="", server_default="")
+    revision: Mapped[int] = mapped_column(Integer, default=1, server_default="1")
+    changed_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    changed_by: Mapped[str | None] = mapped_column(String(254))
+    typed_values: Mapped[dict[str, str] | None] = mapped_column(JSON(none_as_null=True))
+
+
+class RecordRevisionRow(Base):
+    __tablename__ = "record_revision"
+    __table_args__ = (_TABLE,)
+    record: Mapped[str] = mapped_column(
+        ForeignKey("record.id", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
+    form_version: Mapped[int] = mapped_column(Integer)
+    field_values: Mapped[dict[str, Any]] = mapped_column(JSON)
+    addresses: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    made_at: Mapped[datetime] = mapped_column(UtcTime())
+    made_by: Mapped[str] = mapped_column(String(254))
 
 
 class RecordAddressRow(Base):
@@ -285,6 +257,7 @@ class RecordAddressRow(Base):
     typed: Mapped[str] = mapped_column(Text)
     changed: Mapped[list[str]] = mapped_column(JSON)
     layout: Mapped[str] = mapped_column(exact(200), default="")
+    pin: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
 
 
 class IdempotencyRow(Base):

@@ -2,11 +2,11 @@
 
 from alembic import context
 
-from anchorline.store.schema import Base
+from anchorline.store.schema import FormRow
 
 context.configure(
     connection=context.config.attributes["connection"],
-    target_metadata=Base.metadata,
+    target_metadata=FormRow.metadata,
     compare_type=False,
 )
 with context.begin_transaction():

@@ -1,0 +1,73 @@
+"""What mappings made of many addresses, run by run."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import delete, select
+
+from .database import Database, again_if_contended
+from .schema import CoverageRunRow
+
+KEPT_RUNS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class CoverageRun:
+    """One run.
+
+    Attributes:
+        version: that was run; None for a draft that differed.
+        revision: of the draft.
+        result: as it is answered.
+    """
+
+    job: str
+    form: str
+    slot: str
+    version: int | None
+    revision: int
+    source: str
+    made_at: datetime
+    made_by: str
+    seconds: float
+    result: dict[str, Any]
+
+
+_FIELDS = tuple(CoverageRun.__dataclass_fields__)
+
+
+class CoverageRuns:
+    """Keeps runs, the latest of each slot."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    @again_if_contended
+    def keep(self, run: CoverageRun) -> None:
+        """Keeps a run; of a job that is done again, the last one."""
+        with self._database.transaction() as session:
+            session.merge(CoverageRunRow(**{name: getattr(run, name) for name in _FIELDS}))
+            session.flush()
+            older = session.scalars(
+                select(CoverageRunRow.job)
+                .where(CoverageRunRow.form == run.form, CoverageRunRow.slot == run.slot)
+                .order_by(CoverageRunRow.made_at.desc(), CoverageRunRow.job)
+                .offset(KEPT_RUNS)
+            ).all()
+            if older:
+                session.execute(delete(CoverageRunRow).where(CoverageRunRow.job.in_(older)))
+
+    def list(self, form: str, slot: str, limit: int = KEPT_RUNS) -> Sequence[CoverageRun]:
+        """The latest runs of a slot, newest first."""
+        with self._database.transaction() as session:
+            rows = session.scalars(
+                select(CoverageRunRow)
+                .where(CoverageRunRow.form == form, CoverageRunRow.slot == slot)
+                .order_by(CoverageRunRow.made_at.desc(), CoverageRunRow.job)
+                .limit(limit)
+            )
+            return [CoverageRun(**{name: getattr(row, name) for name in _FIELDS}) for row in rows]
