@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import hmac
 from dataclasses import dataclass
+from datetime import datetime
 from enum import Enum
 from time import monotonic
 from typing import Any
@@ -51,6 +52,7 @@ class Caller:
         forms: the forms it is tied to; None for all.
         session: of a signed-in person.
         key_id: the part of a key that may be shown, or a page's form.
+        since: when a page was opened; None for all others.
     """
 
     kind: str
@@ -58,6 +60,7 @@ class Caller:
     forms: tuple[str, ...] | None = None
     session: LoginSession | None = None
     key_id: str = ""
+    since: datetime | None = None
 
     def may_use_form(self, key: str) -> bool:
         """Whether the caller may read, fill and submit a form."""
@@ -153,12 +156,15 @@ class Gate:
 
     def _page(self, token: str) -> Caller:
         try:
-            form = self._signer.unsign(token, max_age=PAGE_TOKEN_SECONDS).decode()
+            signed, since = self._signer.unsign(
+                token, max_age=PAGE_TOKEN_SECONDS, return_timestamp=True
+            )
         except SignatureExpired:
             raise ProblemError(401, "This page has been open for too long; load it anew.") from None
         except BadSignature:
             raise ProblemError(401, "This page's token is not valid; load the page anew.") from None
-        return Caller("page", f"page {form}", (form,), key_id=f"page {form}")
+        form = signed.decode()
+        return Caller("page", f"page {form}", (form,), key_id=f"page {form}", since=since)
 
     def _session(self, token: str) -> LoginSession | None:
         """The session of a token; as it was last known while the database is away."""

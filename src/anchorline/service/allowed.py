@@ -45,6 +45,13 @@ class Allowed:
         if wait:
             raise _too_soon(what, wait)
 
+    def take_record(self, form: str, address: str, most_per_minute: int) -> None:
+        """Counts a record that anybody makes; ProblemError 429 where there are too many."""
+        rate = Rate(most_per_minute / 60, most_per_minute)
+        wait = self.rates.take((f"records {form}", address), rate)
+        if wait:
+            raise _too_soon("records from here", wait)
+
     def take_unrecognised(self, address: str) -> None:
         """Counts a call that showed no right key; ProblemError 429 where there are too many."""
         wait = self.rates.take(("unrecognised", address), _UNRECOGNISED)

@@ -20,6 +20,7 @@ from .openapi import api_document
 from .pages import site_pages
 from .problems import install_problem_handlers
 from .routes import (
+    coverage,
     datasets,
     finding,
     form_design,
@@ -28,8 +29,11 @@ from .routes import (
     formulas,
     layouts,
     links,
+    mapping,
     overview,
     own_layouts,
+    phones,
+    record_changes,
     records,
     session,
 )
@@ -44,7 +48,11 @@ _ROUTES = (
     form_design,
     formulas,
     links,
+    mapping,
+    coverage,
+    phones,
     records,
+    record_changes,
     datasets,
     session,
     overview,

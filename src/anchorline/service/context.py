@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
+from anchorline.store.coverage_runs import CoverageRuns
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
@@ -15,6 +16,7 @@ from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
 from anchorline.store.own_layouts import OwnLayoutStore
+from anchorline.store.record_changes import RecordChanges
 from anchorline.store.record_lookups import RecordLookups
 from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
@@ -41,12 +43,14 @@ class Services:
     datasets: DatasetStore
     edition_files: EditionFiles
     jobs: JobStore
+    coverage_runs: CoverageRuns
     load_data: LoadData
     forms: FormStore
     form_editors: FormEditorStore
     published_forms: PublishedForms
     own_layouts: OwnLayoutStore
     records: RecordStore
+    record_changes: RecordChanges
     record_lookups: RecordLookups
     users: UserStore
     sign_in_brake: SignInBrake
@@ -56,6 +60,7 @@ class Services:
     gazetteer: ActiveGazetteer
     recent_answers: RecentAnswers
     gate: Gate
+    allowed: Allowed
 
 
 def make_services(settings: Settings, database: Database) -> Services:
@@ -66,18 +71,21 @@ def make_services(settings: Settings, database: Database) -> Services:
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
     load_abbreviations()
+    records, allowed = RecordStore(database), Allowed.by(settings)
     return Services(
         settings=settings,
         database=database,
         datasets=datasets,
         edition_files=files,
         jobs=JobStore(database),
+        coverage_runs=CoverageRuns(database),
         load_data=LoadData(database),
         forms=forms,
         form_editors=FormEditorStore(database),
         published_forms=PublishedForms(forms),
         own_layouts=own_layouts,
-        records=RecordStore(database),
+        records=records,
+        record_changes=RecordChanges(database, records),
         record_lookups=RecordLookups(database),
         users=users,
         sign_in_brake=SignInBrake(database),
@@ -86,5 +94,6 @@ def make_services(settings: Settings, database: Database) -> Services:
         layouts_in_force=CurrentLayouts(own_layouts, layouts),
         gazetteer=ActiveGazetteer(datasets, files, layouts),
         recent_answers=RecentAnswers(),
-        gate=Gate(keys, users, settings.signing_secret(), Allowed.by(settings)),
+        gate=Gate(keys, users, settings.signing_secret(), allowed),
+        allowed=allowed,
     )

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from pathlib import Path
+from urllib.parse import urlsplit
 
 from flask import (
     Blueprint,
@@ -15,6 +17,8 @@ from flask import (
 )
 from flask.typing import ResponseReturnValue
 
+from anchorline.core.faults import Faults
+from anchorline.core.forms.public import read_public
 from anchorline.store.database import DatabaseUnavailableError, NotThereError
 
 from .busy_words import BUSY_WORDS
@@ -25,8 +29,8 @@ WEB = Path(__file__).with_name("web")
 # The console's component library sets styles on elements; scripts are ours alone.
 _POLICY = (
     "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
-    "img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; "
-    "frame-ancestors 'none'"
+    "img-src 'self' data:{tiles}; object-src 'none'; base-uri 'none'; form-action 'self'; "
+    "frame-ancestors {sites}"
 )
 
 
@@ -44,11 +48,20 @@ def site_pages(services: Services) -> Blueprint:
             return _busy_page()
         if document["kind"] != "web":
             return _page("missing.html"), 404
+        public = read_public(document, Faults())
+        if public.closed:
+            return _page(
+                "closed.html",
+                title=document["title"],
+                text=public.closed_text,
+                policy=_policy("", public.sites),
+            )
         return _page(
             "form.html",
             title=document["title"],
             form=form,
             access=services.gate.page_token(form),
+            policy=_policy(services.settings.map_tiles, public.sites),
         )
 
     @pages.get("/embed/<path:name>")
@@ -78,10 +91,17 @@ def site_pages(services: Services) -> Blueprint:
         if not (WEB / "console" / "index.html").is_file():
             abort(503, "The console has not been built: run `make web`.")
         response = send_from_directory(WEB / "console", "index.html", max_age=0)
-        response.headers["Content-Security-Policy"] = _POLICY
+        response.headers["Content-Security-Policy"] = _policy(services.settings.map_tiles)
         return response
 
     return pages
+
+
+def _policy(tiles: str = "", sites: Sequence[str] = ()) -> str:
+    """A content security policy: whose pictures are shown, and who may show the page in a frame."""
+    address = urlsplit(tiles)
+    origin = f" {address.scheme}://{address.netloc}" if address.netloc else ""
+    return _POLICY.format(tiles=origin, sites=" ".join(sites) or "'none'")
 
 
 def _busy_page() -> tuple[Response, int]:
@@ -92,8 +112,8 @@ def _busy_page() -> tuple[Response, int]:
     return response, 503
 
 
-def _page(template: str, **values: str) -> Response:
+def _page(template: str, policy: str | None = None, **values: str) -> Response:
     response = Response(render_template(template, **values), content_type="text/html")
-    response.headers["Content-Security-Policy"] = _POLICY
+    response.headers["Content-Security-Policy"] = policy or _policy()
     response.headers["Cache-Control"] = "no-store"
     return response

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import re
 import secrets
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -53,6 +54,11 @@ SETTINGS: dict[str, tuple[str, str]] = {
     "ANCHORLINE_ADDRESS_CALLS": ("10", "All other calls a second, likewise"),
     "ANCHORLINE_KEY_SEARCHES": ("2000", "Searches a second of one browser key or page in all"),
     "ANCHORLINE_KEY_CALLS": ("200", "All other calls a second, likewise"),
+    "ANCHORLINE_MAP_TILES": (
+        "none: maps are drawn from the reference data",
+        "Where maps take their tiles from: an http(s) address with {z}, {x} and {y}",
+    ),
+    "ANCHORLINE_MAP_ATTRIBUTION": ("", "What whoever makes the tiles wants said on each map"),
     "ANCHORLINE_ACCOUNT": (
         "anchorline",
         "Account that the service runs under when root starts it; root to stay root",
@@ -60,6 +66,7 @@ SETTINGS: dict[str, tuple[str, str]] = {
     "ANCHORLINE_LOG_LEVEL": ("info", "debug, info, warning or error"),
     "ANCHORLINE_HTTPS": ("no", "yes where people reach the service by https: secure cookies"),
 }
+_TILES = re.compile(r"https?://(?=[^\s'\";,]*\{z\})(?=[^\s'\";,]*\{x\})[^\s'\";,]*\{y\}[^\s'\";,]*")
 LOAD_PRIORITIES = ("low", "normal")
 LOG_LEVELS = ("debug", "info", "warning", "error")
 
@@ -87,6 +94,8 @@ class Settings:
     loads: int
     load_priority: str
     account: str
+    map_tiles: str
+    map_attribution: str
     address_searches: int
     address_calls: int
     key_searches: int
@@ -128,6 +137,15 @@ class Settings:
         return hashlib.sha256(b"instance" + self.signing_secret().encode()).hexdigest()[:16]
 
 
+def _tiles(text: str, faults: list[str]) -> str:
+    if text and not _TILES.fullmatch(text):
+        faults.append(
+            f"ANCHORLINE_MAP_TILES is {text!r}; it must be an http(s) address with {{z}}, {{x}} "
+            "and {y}, without blanks, quotes and semicolons."
+        )
+    return text
+
+
 def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
     """The settings of an environment.
 
@@ -156,6 +174,7 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
     secret = given.get("ANCHORLINE_SECRET")
     if secret is not None and len(secret) < 32:
         faults.append("ANCHORLINE_SECRET must have at least 32 characters.")
+    tiles = _tiles(given.get("ANCHORLINE_MAP_TILES", ""), faults)
     settings = Settings(
         host=given.get("ANCHORLINE_HOST", "127.0.0.1"),
         port=number("ANCHORLINE_PORT", 1, 65535),
@@ -171,6 +190,8 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         reserved_space=number("ANCHORLINE_RESERVED_SPACE", 0, 1 << 50),
         loads=number("ANCHORLINE_LOADS", 1, 16),
         load_priority=choice("ANCHORLINE_LOAD_PRIORITY", LOAD_PRIORITIES),
+        map_tiles=tiles,
+        map_attribution=given.get("ANCHORLINE_MAP_ATTRIBUTION", ""),
         account=given.get("ANCHORLINE_ACCOUNT", SETTINGS["ANCHORLINE_ACCOUNT"][0]),
         address_searches=number("ANCHORLINE_ADDRESS_SEARCHES", 1, 1_000_000),
         address_calls=number("ANCHORLINE_ADDRESS_CALLS", 1, 1_000_000),

@@ -13,13 +13,13 @@ from anchorline.core.text import has_control_characters
 class Schema(BaseModel):
     """A response, or a part of one."""
 
-    model_config = ConfigDict(extra="ignore")
+    model_config = ConfigDict(extra="ignore", defer_build=True)
 
 
 class RequestSchema(BaseModel):
     """A request: a name it does not know is refused, so that no misspelling is silent."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", defer_build=True)
 
 
 def _printable(text: str) -> str:

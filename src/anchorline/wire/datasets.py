@@ -75,14 +75,14 @@ class RulesRequest(RulesSchema, RequestSchema):
 
 
 class JobAnswer(Schema):
-    """Work on a dataset, as it stands."""
+    """Work that takes longer than a request, as it stands."""
 
     model_config = example(_JOB)
     id: str
-    kind: Literal["load", "rebuild", "compare"]
-    dataset: str
+    kind: Literal["load", "rebuild", "compare", "coverage"]
+    dataset: str = Field(description="That it works on; empty for none")
     state: JobState
-    phase: str = Field(description="While it runs: reading, building or comparing")
+    phase: str = Field(description="While it runs: reading, building, comparing or covering")
     source_name: str
     edition: int | None = Field(description="The edition that it makes or works on")
     rows_done: int

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field, model_validator
 
 from .base import ComponentMap, CountryCode, RequestSchema, Schema, Text, example
-from .forms import Values
+from .fields import Values
 
 
 class FillRequest(RequestSchema):
@@ -42,11 +42,14 @@ class FillRequest(RequestSchema):
 
 
 class TraceEntry(Schema):
-    """One step of the filling, in a sentence."""
+    """One step of the filling."""
 
-    field: str
-    components: list[str]
-    detail: str
+    kind: str = Field(description="What kind of step: cleared, wrote, shortened, lost …")
+    field: str = Field(description="The field's key; empty for what concerns none")
+    components: list[str] = Field(description="The components and facts that it is about")
+    detail: str = Field(description="A sentence")
+    rule: int | None = Field(default=None, description="The place of the rule, counted from 0")
+    text: str = Field(default="", description="What stands in the field then")
 
 
 class FilledAddress(Schema):
@@ -57,6 +60,7 @@ class FilledAddress(Schema):
     lines: list[str]
     latitude: float | None
     longitude: float | None
+    facts: dict[str, str] = Field(default={}, description="`use`, `languages` and `id`")
 
 
 class FillAnswer(Schema):
@@ -69,14 +73,20 @@ class FillAnswer(Schema):
             "warnings": [],
             "trace": [
                 {
+                    "kind": "wrote",
                     "field": "piano_street",
                     "components": ["street"],
                     "detail": "wrote Abbey Mews",
+                    "rule": 0,
+                    "text": "Abbey Mews",
                 }
             ],
         }
     )
     values: dict[str, str]
+    labels: dict[str, str] = Field(
+        default={}, description="Of links: what people know the record by"
+    )
     cleared: list[str] = Field(description="Fields of the mapping that are empty now")
     warnings: list[str]
     trace: list[TraceEntry]

@@ -46,6 +46,9 @@ class SuggestQuery(RequestSchema):
     kinds: Annotated[
         str, Field(max_length=200, description=f"Of {', '.join(SUGGESTION_KINDS)}; with commas")
     ] = ""
+    datasets: Annotated[
+        str, Field(max_length=1000, description="Names of datasets, parted by commas; all without")
+    ] = ""
     near: Annotated[
         str | None,
         Field(max_length=60, description="Prefer what is near: `LATITUDE,LONGITUDE`"),
@@ -120,6 +123,8 @@ class Suggestions(Schema):
                     "kind": "street",
                     "label": "Kiln Crescent, Brackwater",
                     "country_code": "GB",
+                    "latitude": 51.535459,
+                    "longitude": -2.880898,
                     "count": 37,
                     "matches": [[0, 4]],
                 }
@@ -236,6 +241,34 @@ class NearEntry(AddressEntry):
     """An address with its great-circle distance."""
 
     distance_m: float
+    country_code: str
+    latitude: float
+    longitude: float
+
+
+class PositionQuery(RequestSchema):
+    """What is looked for, as in the finder."""
+
+    q: Annotated[str, Field(min_length=1, max_length=LONGEST_QUERY, description="What was typed")]
+    country: Annotated[str, Field(max_length=1000, description="Country codes, with commas")] = ""
+    datasets: Annotated[str, Field(max_length=1000, description="Of datasets; all without")] = ""
+
+
+class PositionAnswer(Schema):
+    """Where the best that was found is, in degrees (WGS 84)."""
+
+    model_config = example(
+        {
+            "label": "16 Abbey Mews, Brackwater, QV1 1AA",
+            "latitude": 51.535459,
+            "longitude": -2.880898,
+            "count": 1,
+        }
+    )
+    label: str
+    latitude: float
+    longitude: float
+    count: int = Field(description="1 for an address, else of how many it is the middle")
 
 
 class NearestAnswer(Schema):
@@ -248,6 +281,9 @@ class NearestAnswer(Schema):
                     "id": "demo:GB0000012",
                     "label": "16 Abbey Mews, Brackwater, QV1 1AA",
                     "distance_m": 9.4,
+                    "country_code": "GB",
+                    "latitude": 51.535459,
+                    "longitude": -2.880898,
                 }
             ]
         }

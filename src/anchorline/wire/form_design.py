@@ -106,7 +106,10 @@ class Changes(Schema):
         }
     )
     changes: list[ChangeSchema]
-    problems: list[ProblemPlace]
+    problems: list[ProblemPlace] = Field(description="What stands against publishing")
+    unreadable: int = Field(
+        default=0, description="How many of these, the first ones, stand against keeping it, too"
+    )
     is_new: bool = Field(description="Whether nothing is published to compare with")
 
 

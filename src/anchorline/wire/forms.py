@@ -7,83 +7,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag
 
-from .base import CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
-from .formulas import FormLogic, FormulaText
+from .base import Key, RequestSchema, Schema, ShortText, Text, example
+from .fields import FieldSchema, LanguageTag
+from .formulas import FormLogic
 from .problems import ProblemPlace
-
-Value = str | int | float | bool | Annotated[list[ShortText], Field(max_length=500)] | None
-Values = Annotated[
-    dict[Annotated[str, Field(max_length=64)], Value],
-    Field(max_length=500, description="Values by the fields' keys"),
-]
-
-
-LanguageTag = Annotated[
-    str,
-    Field(
-        max_length=35,
-        pattern=r"^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$",
-        description="BCP 47: de, pt-BR",
-    ),
-]
-_SHOWN = "Shown only while this formula is yes"
-_REQUIRED = "Must be filled while this formula is yes"
-
-
-class FieldOption(RequestSchema):
-    """One choice: what is kept and what is shown."""
-
-    value: Annotated[ShortText, Field(min_length=1)]
-    label: ShortText | None = None
-
-
-class FieldSchema(RequestSchema):
-    """One input of the form, or of a slot (then it may stand for a component)."""
-
-    key: Key
-    type: ShortText | None = None
-    label: ShortText | None = None
-    required: bool = False
-    help: Text | None = None
-    placeholder: ShortText | None = Field(
-        default=None, description="An example that stands in it while it is empty"
-    )
-    options: Annotated[list[FieldOption], Field(max_length=500)] | None = None
-    max_length: Annotated[int, Field(ge=1, le=100_000)] | None = None
-    least: int | float | ShortText | None = Field(
-        default=None, description="The least number, or the first date"
-    )
-    most: int | float | ShortText | None = Field(
-        default=None, description="The greatest number, or the last date"
-    )
-    decimals: Annotated[int, Field(ge=0, le=10)] | None = Field(
-        default=None, description="Digits behind the point, at most; 0 for whole numbers"
-    )
-    unit: Annotated[ShortText, Field(max_length=20)] | None = Field(
-        default=None, description="What stands behind a number: km"
-    )
-    shown_when: FormulaText | None = Field(default=None, description=_SHOWN)
-    required_when: FormulaText | None = Field(default=None, description=_REQUIRED)
-    formula: FormulaText | None = Field(
-        default=None, description="Of the type formula: what the field comes to"
-    )
-    hidden: bool = Field(
-        default=False, description="Of the type formula: worked out without being seen"
-    )
-    default: Value = Field(default=None, description="What stands in it at first, as it is kept")
-    form: Key | None = Field(
-        default=None, description="Of a link: the form whose records can be chosen"
-    )
-    shows: Key | None = Field(
-        default=None,
-        description="Of a link: the field by which they are found; left out: their labels",
-    )
-    columns: Annotated[int, Field(ge=1, le=2)] | None = Field(
-        default=None, description="Of a page or section: how many it has beside each other"
-    )
-    foldable: bool = Field(default=False, description="Of a section: whether it can be folded")
-    folded: bool = Field(default=False, description="Of a foldable section: whether it is at first")
-    component: ShortText | None = None
+from .rules import RuleSchema
+from .slots import SlotSchema
 
 
 class SlotPlace(RequestSchema):
@@ -103,31 +32,6 @@ FormEntry = Annotated[
     Annotated[FieldSchema, Tag("Field")] | Annotated[SlotPlace, Tag("Slot")],
     Discriminator(_kind_of_entry),
 ]
-
-
-class RuleSchema(RequestSchema):
-    """Which components, joined and changed how, go into which field."""
-
-    components: Annotated[list[ShortText], Field(min_length=1, max_length=20)]
-    into: Key
-    join: Annotated[ShortText, Field(max_length=20)] | None = None
-    changes: Annotated[list[ShortText], Field(max_length=10)] = []
-
-
-class SlotSchema(RequestSchema):
-    """One address captured on the form."""
-
-    key: Key
-    label: Annotated[ShortText, Field(min_length=1)]
-    countries: Annotated[list[CountryCode], Field(min_length=1, max_length=300)]
-    country: CountryCode | None = None
-    kinds: Annotated[list[ShortText], Field(max_length=20)] = []
-    required: bool = True
-    help: Text | None = None
-    shown_when: FormulaText | None = Field(default=None, description=_SHOWN)
-    required_when: FormulaText | None = Field(default=None, description=_REQUIRED)
-    parts: Annotated[list[FieldSchema], Field(max_length=40)] = []
-    mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []
 
 
 _SUMMARY = {
@@ -184,6 +88,28 @@ class Translation(RequestSchema):
     ] = {}
 
 
+Origin = Annotated[str, Field(max_length=200, pattern=r"^https?://[^/\s,;'\"]+$")]
+
+
+class PublicSettings(RequestSchema):
+    """How a web form is open to everybody, and guarded against programs."""
+
+    closed: bool = Field(default=False, description="Whether nobody can fill it now")
+    closed_text: Text | None = Field(default=None, description="What is said instead of it then")
+    sites: Annotated[list[Origin], Field(max_length=50)] = Field(
+        default=[], description="Origins of the pages that may show its page in a frame"
+    )
+    without_trap: bool = Field(
+        default=False, description="Whether to do without a field that only programs fill"
+    )
+    least_seconds: Annotated[int, Field(ge=0, le=600)] = Field(
+        default=2, description="Sent sooner after it was opened, it is not kept"
+    )
+    most_per_minute: Annotated[int, Field(ge=1, le=10_000)] = Field(
+        default=30, description="Records that one network address may make"
+    )
+
+
 class FormDocument(RequestSchema):
     """A form as it is written down."""
 
@@ -204,6 +130,9 @@ class FormDocument(RequestSchema):
     translations: Annotated[dict[LanguageTag, Translation], Field(max_length=30)] = {}
     intro: Text | None = None
     thanks: Text | None = None
+    public: PublicSettings | None = Field(
+        default=None, description="Of a web form: who may send it, and from where"
+    )
     fields: Annotated[list[FormEntry], Field(max_length=500)] = []
     slots: Annotated[list[SlotSchema], Field(max_length=20)] = []
 
@@ -234,6 +163,13 @@ class FormQuery(RequestSchema):
     draft: bool = False
 
 
+class MapTiles(Schema):
+    """Where maps take their pictures from."""
+
+    address: str = Field(description="With {z}, {x} and {y}")
+    attribution: str
+
+
 class FormAnswer(Schema):
     """A form to be filled; `version` is None for a draft."""
 
@@ -247,6 +183,7 @@ class FormAnswer(Schema):
     document: FormDocument
     version: int | None
     logic: FormLogic
+    tiles: MapTiles | None = Field(default=None, description="Of maps, where any are set up")
 
 
 class BroughtSchema(Schema):

@@ -18,10 +18,12 @@ ValueKind = Literal["number", "text", "yes_no", "date", "empty", "problem"]
 
 
 class TriedFacts(RequestSchema):
-    """Where an address is."""
+    """Where an address is, and what else is known of it."""
 
     latitude: float | None = Field(default=None, ge=-90, le=90)
     longitude: float | None = Field(default=None, ge=-180, le=180)
+    use: Annotated[str, Field(max_length=40)] = ""
+    languages: Annotated[list[Annotated[str, Field(max_length=35)]], Field(max_length=20)] = []
 
 
 class TriedSlot(RequestSchema):
@@ -29,6 +31,7 @@ class TriedSlot(RequestSchema):
 
     components: ComponentMap = {}
     facts: TriedFacts = TriedFacts()
+    address_id: Annotated[str, Field(max_length=160)] = ""
     picked: bool | None = Field(
         default=None, description="Whether it was picked; left out: whether it has a place"
     )

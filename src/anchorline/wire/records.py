@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from anchorline.core.kinds import RecordSort as RecordSort
 
 from .base import CountryCode, RequestSchema, Schema, Text, example
+from .fields import LanguageTag, Value, Values
 from .finding import FactsSchema
-from .forms import LanguageTag, Value, Values
 
 _SUMMARY = {
     "id": "r01a207d5a1cc54fc005bc2d0",
@@ -40,12 +40,24 @@ _ADDRESS = {
 _FILLED = {"values": _VALUES, "labels": _LABELS, "slots": {"piano": _ADDRESS}}
 
 
+class PositionInput(RequestSchema):
+    """A pin that was moved on the map, or where the person was."""
+
+    latitude: Annotated[float, Field(ge=-90, le=90)]
+    longitude: Annotated[float, Field(ge=-180, le=180)]
+    source: Literal["pin", "device"]
+    accuracy_m: Annotated[float, Field(ge=0, le=10_000_000)] | None = None
+
+
 class SlotInputSchema(RequestSchema):
     """What comes with a slot beside the values of its fields."""
 
     country_code: CountryCode | None = None
     address_id: Annotated[str, Field(max_length=160)] | None = None
     typed: Annotated[Text, Field(max_length=500, description="What was typed in the finder")] = ""
+    position: PositionInput | None = Field(
+        default=None, description="Kept where the form has a map, or keeps positions"
+    )
 
 
 class RecordRequest(RequestSchema):
@@ -75,6 +87,22 @@ class RecordRequest(RequestSchema):
     language: LanguageTag | None = Field(
         default=None, description="In which the form was read; left out: its own"
     )
+    trap: Annotated[Text, Field(max_length=500)] = Field(
+        default="", description="Of a web form: what stands in the field that nobody sees"
+    )
+    seconds: Annotated[float, Field(ge=0, le=1e9)] | None = Field(
+        default=None, description="Between opening the form and sending it, on a page of others"
+    )
+
+
+class PositionSchema(Schema):
+    """A place kept with an address, in degrees."""
+
+    latitude: float
+    longitude: float
+    source: str = Field(description="`pin`: moved on the map; `device`: where the person was")
+    accuracy_m: float | None
+    distance_m: int | None = Field(description="From the place of the address")
 
 
 class CapturedSchema(Schema):
@@ -96,6 +124,7 @@ class CapturedSchema(Schema):
     notes: list[str] = Field(
         description="What in a picked address does not fit its country's layout"
     )
+    position: PositionSchema | None = None
 
 
 class RecordSummary(Schema):
@@ -129,6 +158,45 @@ class RecordAnswer(RecordSummary):
     slots: dict[str, CapturedSchema] = Field(description="By the slots' keys, as they are sent")
     agreed: dict[str, str] = Field(description="The texts that were agreed to, as they were read")
     language: str = Field(description="In which the form was read")
+    typed: dict[str, str] = Field(
+        default={}, description="What was typed into fields that keep it otherwise: phones"
+    )
+    revision: int = Field(default=1, description="1, and one more with each change")
+    changed_at: datetime | None = Field(default=None, description="When it was changed last")
+    changed_by: str | None = None
+
+
+class RecordStateSchema(Schema):
+    """What a record held from one change to the next."""
+
+    number: int
+    form_version: int
+    made_at: datetime
+    made_by: str
+    values: dict[str, Value]
+    texts: dict[str, str]
+    slots: dict[str, CapturedSchema]
+
+
+class RecordHistory(Schema):
+    """Every state of a record, the newest first."""
+
+    model_config = example(
+        {
+            "states": [
+                {
+                    "number": 1,
+                    "form_version": 1,
+                    "made_at": _SUMMARY["made_at"],
+                    "made_by": _SUMMARY["made_by"],
+                    "values": _VALUES,
+                    "texts": _VALUES,
+                    "slots": {"piano": _ADDRESS},
+                }
+            ]
+        }
+    )
+    states: list[RecordStateSchema]
 
 
 class DryRunAnswer(Schema):

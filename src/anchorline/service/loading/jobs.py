@@ -15,6 +15,7 @@ from anchorline.store.job_model import Claim, Job
 
 from ..context import Services
 from ..logs import logger
+from .coverage import run_coverage
 from .editions import (
     activate_edition,
     build_index,
@@ -54,7 +55,8 @@ def do_job(services: Services, job: Job, claim: Claim, lease: JobLease) -> None:
         LostJobError: the job became somebody else's on the way.
         JobStoppedError: this process is asked to end; the job is given back.
     """
-    work = {"load": _load, "rebuild": _rebuild, "compare": _compare}[job.kind]
+    kinds = {"load": _load, "rebuild": _rebuild, "compare": _compare, "coverage": run_coverage}
+    work = kinds[job.kind]
     state = "done"
     try:
         message = work(services, job, lease)

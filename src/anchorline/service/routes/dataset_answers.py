@@ -100,8 +100,8 @@ def job_answers(services: Services, jobs: Sequence[Job]) -> list[JobAnswer]:
 
 def job_answer(services: Services, job: Job) -> JobAnswer:
     """A job as it stands."""
-    jobs = {j.id: j for j in services.jobs.list(job.dataset)}
-    busy = any(j.state == "running" for j in jobs.values())
+    others = services.jobs.list(job.dataset) if job.dataset else ()
+    busy = any(other.state == "running" for other in others)
     return _job(job, services.database.now(), others_run=busy)
 
 

@@ -48,7 +48,7 @@ def keep_draft(
     except NotThereError:
         pass
     else:
-        revision = _revision_given(request)
+        revision = revision_given(request, "draft")
     try:
         return store.put_draft(key, document, revision)
     except StaleError as error:
@@ -60,17 +60,17 @@ def etag(revision: int) -> dict[str, str]:
     return {"ETag": f'"{revision}"'}
 
 
-def changed_meanwhile(error: StaleError) -> ProblemError:
+def changed_meanwhile(error: StaleError, what: str = "draft") -> ProblemError:
     """412 for a change that was made to an older revision."""
     return ProblemError(
         412,
-        "Somebody else has changed this draft in the meantime. Get it anew and "
+        f"Somebody else has changed this {what} in the meantime. Get it anew and "
         "make your change again.",
         headers={"ETag": f'"{error.current}"'},
     )
 
 
-def _revision_given(request: ApiRequest) -> int:
+def revision_given(request: ApiRequest, what: str) -> int:
     """The revision that a change was made to.
 
     Raises:
@@ -80,9 +80,9 @@ def _revision_given(request: ApiRequest) -> int:
     if if_match is None:
         raise ProblemError(
             428,
-            "There is a draft already: send its ETag in If-Match (get it from this address).",
+            f"There is a {what} already: send its ETag in If-Match (get it from this address).",
         )
     if not _TAG.fullmatch(if_match.strip()):
-        raise ProblemError(422, 'Send the draft\'s ETag as it came, such as If-Match: "3".')
+        raise ProblemError(422, f'Send the {what}\'s ETag as it came, such as If-Match: "3".')
     tag = if_match.strip().removeprefix("W/").strip('"')
     return int(tag) if tag.isdecimal() and len(tag) < 10 else -1

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Collection, Iterable
+from dataclasses import asdict
 
 import orjson
 
@@ -30,6 +31,8 @@ from anchorline.wire.finding import (
     NearestAnswer,
     NearestQuery,
     PartialPostcodeAnswer,
+    PositionAnswer,
+    PositionQuery,
     PostcodeAnswer,
     PostcodeEntry,
     Suggestions,
@@ -90,6 +93,7 @@ def _suggestions(request: ApiRequest, query: SuggestQuery, gazetteer: Gazetteer)
             language=query.language or "",
             limit=query.limit + 1,
             skip=_skip(query.after),
+            datasets=_listed(query.datasets, gazetteer.datasets, "active dataset", "datasets"),
             trace=query.trace,
         )
     )
@@ -203,16 +207,39 @@ def get_postcode(request: ApiRequest) -> Schema:
     )
 
 
-@router.endpoint("GET", "/nearest", access=Access.SERVER, query=NearestQuery, answer=NearestAnswer)
+@router.endpoint("GET", "/nearest", access=Access.CAPTURE, query=NearestQuery, answer=NearestAnswer)
 def get_nearest(request: ApiRequest) -> Schema:
     """The addresses nearest to a point, by great-circle distance."""
     query = request.query(NearestQuery)
     found = request.services.gazetteer.current().nearest(
         query.latitude, query.longitude, query.limit, query.radius_m
     )
-    return NearestAnswer(
-        addresses=[NearEntry(id=n.id, label=n.label, distance_m=n.distance_m) for n in found]
+    return NearestAnswer(addresses=[NearEntry(**asdict(near)) for near in found])
+
+
+@router.endpoint(
+    "GET",
+    "/position",
+    access=Access.CAPTURE,
+    query=PositionQuery,
+    answer=PositionAnswer,
+    problems=(404,),
+)
+def get_position(request: ApiRequest) -> Schema:
+    """Where what was typed is: an address, or the middle of a postcode, street or town."""
+    query, gazetteer = request.query(PositionQuery), request.services.gazetteer.current()
+    countries = request.services.layouts.country_codes
+    found = gazetteer.locate(
+        SearchRequest(
+            text=query.q,
+            countries=_listed(query.country.upper(), countries, "country", "country"),
+            datasets=_listed(query.datasets, gazetteer.datasets, "active dataset", "datasets"),
+            limit=20,
+        )
     )
+    if found is None:
+        raise not_found(f"Nothing is found for {query.q!r}, or its place is not known.")
+    return PositionAnswer(**asdict(found))
 
 
 def facts_schema(facts: Facts) -> FactsSchema:

@@ -37,9 +37,10 @@ from anchorline.wire.forms import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..mappings import mapping_problems
 from ..problems import ProblemError, invalid, places
 from .drafts import ETAG, IF_MATCH, etag, keep_draft
-from .links import lost_links
+from .links import lost_datasets, lost_links
 from .open_forms import brought_to, logic_of, summary_of, version_of
 
 router = Router("form_drafts")
@@ -119,10 +120,11 @@ def compare_form(request: ApiRequest) -> Schema:
     new = _compared(request, key, body)
     if new["key"] != key:
         raise invalid([Problem("/document/key", f"The key is {key!r} in the address.")])
-    problems = _problems(request, new)
+    unreadable = _problems(request, new)
+    problems = places([*unreadable, *mapping_problems(request.services, key, new)])
     old = _compared_with(request, key, body)
     if old is None:
-        return Changes(changes=[], problems=places(problems), is_new=True)
+        return Changes(changes=[], problems=problems, unreadable=len(unreadable), is_new=True)
     changes = changes_between(old, new)
     keys = [change.keeps for change in changes if change.keeps]
     counts = request.services.record_lookups.keeping(key, keys)
@@ -136,7 +138,8 @@ def compare_form(request: ApiRequest) -> Schema:
             )
             for change in changes
         ],
-        problems=places(problems),
+        problems=problems,
+        unreadable=len(unreadable),
         is_new=False,
     )
 
@@ -152,6 +155,9 @@ def publish_form(request: ApiRequest) -> Schema:
     """Publishes the draft as the next version; the same version where nothing differs."""
     document, _entry = request.services.forms.draft(request.path["form"])
     _require_finished(request, document)
+    problems = mapping_problems(request.services, request.path["form"], document)
+    if problems:
+        raise DocumentError(f"form {document['key']}", problems)
     return summary_of(request.services.forms.publish(request.path["form"], request.caller.name))
 
 
@@ -265,8 +271,13 @@ def _problems(request: ApiRequest, document: Document) -> list[Problem]:
     """Everything that stands against publishing a document."""
     return [
         *read_unfinished(document, request.services.layouts)[1],
-        *lost_links(request, document),
+        *_lost(request, document),
     ]
+
+
+def _lost(request: ApiRequest, document: Document) -> list[Problem]:
+    """What a document names outside of it and that there is not."""
+    return [*lost_links(request, document), *lost_datasets(request, document)]
 
 
 def _require_finished(request: ApiRequest, document: Document) -> None:
@@ -286,7 +297,7 @@ def _draft_response(request: ApiRequest, document: Document, entry: FormEntry) -
     answer = DraftAnswer(
         document=whole,
         form=summary_of(entry),
-        problems=places([*problems, *lost_links(request, document)]),
+        problems=places([*problems, *_lost(request, document)]),
         logic=logic_of(form),
         brought={key: more for key, more in brought.items() if more.parts},
     )

@@ -2,24 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from anchorline.core.address import Address, Components
 from anchorline.core.checking import components_from_text, number_left_over
 from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.forms import Slot
-from anchorline.core.forms.address_values import address_value
+from anchorline.core.forms.address_values import address_value, formula_facts
+from anchorline.core.forms.receiving import fill_slot
+from anchorline.core.formula import today
 from anchorline.core.layouts import Layout, complete_region
-from anchorline.core.mapping import fill_slot
+from anchorline.core.mapping import Fill, KnownAddress
 from anchorline.wire.base import Schema
 from anchorline.wire.filling import FillAnswer, FilledAddress, FillRequest, TraceEntry
-from anchorline.wire.forms import FormAnswer, FormList, FormQuery
+from anchorline.wire.forms import FormAnswer, FormList, FormQuery, MapTiles
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 from ..problems import invalid
 from .layouts import reference_notes, require_components
+from .link_rules import finder_of_records
 from .open_forms import as_filled, logic_of, open_form, require_slot, summary_of
 
 router = Router("forms")
@@ -42,8 +45,13 @@ def list_forms(request: ApiRequest) -> Schema:
 def get_form(request: ApiRequest) -> Schema:
     """A form to be filled: its published version, or its draft."""
     opened = open_form(request, draft=request.query(FormQuery).draft)
+    settings = request.services.settings
+    tiles = MapTiles(address=settings.map_tiles, attribution=settings.map_attribution)
     return FormAnswer(
-        document=as_filled(opened), version=opened.version, logic=logic_of(opened.form)
+        document=as_filled(opened),
+        version=opened.version,
+        logic=logic_of(opened.form),
+        tiles=tiles if settings.map_tiles else None,
     )
 
 
@@ -62,16 +70,31 @@ def fill_form_slot(request: ApiRequest) -> Schema:
     slot = require_slot(form, request.path["slot"])
     body = request.body(FillRequest)
     source = _what_to_fill(request, slot, body)
-    filled = fill_slot(form, slot, source.components, body.values)
+    filled = fill_slot(form, slot, source.known, body.values, finder_of_records(request, form))
+    return fill_answer(filled, source.notes, source.address)
+
+
+def fill_answer(
+    filled: Fill, notes: Sequence[str] = (), address: FilledAddress | None = None
+) -> FillAnswer:
+    """What a filling did, as it is answered."""
     return FillAnswer(
         values=filled.values,
+        labels=filled.labels,
         cleared=filled.cleared,
-        warnings=[*filled.warnings, *source.notes],
+        warnings=[*(one.detail for one in filled.warnings), *notes],
         trace=[
-            TraceEntry(field=s.field, components=list(s.components), detail=s.detail)
-            for s in filled.trace
+            TraceEntry(
+                kind=step.kind,
+                field=step.field,
+                components=list(step.sources),
+                detail=step.detail,
+                rule=step.rule,
+                text=step.text,
+            )
+            for step in filled.trace
         ],
-        address=source.address,
+        address=address,
     )
 
 
@@ -83,7 +106,7 @@ class _Source(NamedTuple):
         address: of one address that was picked.
     """
 
-    components: Mapping[str, str]
+    known: KnownAddress
     notes: list[str]
     address: FilledAddress | None = None
 
@@ -96,6 +119,7 @@ def _filled_address(address: Address, layout: Layout, components: Components) ->
         lines=list(value.lines),
         latitude=address.facts.latitude,
         longitude=address.facts.longitude,
+        facts=formula_facts(address.facts, address.id),
     )
 
 
@@ -111,18 +135,22 @@ def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source
         layout = layouts.require(address.country_code)
         components = complete_region(layout, address.components)
         picked = _filled_address(address, layout, components)
-        return _Source(components, reference_notes(layout, components), picked)
+        known = _known(request, components, layout, address)
+        return _Source(known, reference_notes(layout, components), picked)
     if body.group_id is not None:
-        known = gazetteer.group(body.group_id)
-        if known is None:
+        shared = gazetteer.group(body.group_id)
+        if shared is None:
             raise invalid([Problem("/group_id", f"There is no group {body.group_id!r}.")])
-        layout = layouts.require(known["country_code"])
-        if body.typed and "number" not in known:
-            known["number"] = number_left_over(layout, body.typed, known)
-        return _Source(complete_region(layout, known), [])
+        layout = layouts.require(shared["country_code"])
+        if body.typed and "number" not in shared:
+            shared["number"] = number_left_over(layout, body.typed, shared)
+        return _unpicked(request, complete_region(layout, shared), layout)
     if body.components is not None:
         require_components(body.components, "/components", _extras(request, slot))
-        return _Source(body.components, [])
+        code = body.components.get("country_code", "").upper()
+        return _unpicked(
+            request, body.components, layouts.get(code) or layouts.require(slot.countries[0])
+        )
     country = (body.country_code or slot.only_country or "").upper()
     if not country:
         detail = f"Say of which country this is: one of {', '.join(slot.countries)}."
@@ -130,7 +158,29 @@ def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source
     if country not in slot.countries:
         detail = unknown_name_detail("country of this slot", country, slot.countries)
         raise invalid([Problem("/country_code", detail)])
-    return _Source(components_from_text(layouts.require(country), body.typed or ""), [])
+    layout = layouts.require(country)
+    return _unpicked(request, components_from_text(layout, body.typed or ""), layout)
+
+
+def _unpicked(request: ApiRequest, components: Mapping[str, str], layout: Layout) -> _Source:
+    return _Source(_known(request, components, layout), [])
+
+
+def _known(
+    request: ApiRequest,
+    components: Mapping[str, str],
+    layout: Layout,
+    address: Address | None = None,
+) -> KnownAddress:
+    services = request.services
+    return KnownAddress(
+        components,
+        layout,
+        address.facts if address else None,
+        address.id if address else "",
+        layouts=services.layouts,
+        current_day=today(services.database.now()),
+    )
 
 
 def _extras(request: ApiRequest, slot: Slot) -> set[str]:

@@ -99,4 +99,9 @@ def _tried(request: ApiRequest, key: str, slot: TriedSlot) -> AddressValue:
         latitude=facts.latitude,
         longitude=facts.longitude,
         picked=placed if slot.picked is None else slot.picked,
+        facts={
+            "use": facts.use,
+            "languages": ", ".join(facts.languages),
+            "id": slot.address_id,
+        },
     )

@@ -1,4 +1,4 @@
-"""API: links to records of other forms: what can be chosen, and whether it is there."""
+"""API: links to records of other forms: what can be chosen, and whether what is named is there."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from anchorline.wire.form_design import LinkChoice, LinkChoices, LinkQuery
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
-from ..problems import not_found
+from ..problems import ProblemError, not_found
 from .open_forms import open_form
 
 router = Router("links")
@@ -33,12 +33,14 @@ def list_link_choices(request: ApiRequest) -> Schema:
     """Records of another form that a link can be set to; of each what the form shows, no more."""
     query = request.query(LinkQuery)
     field = _link(open_form(request, draft=query.draft).form, request.path["field"])
+    if request.caller.kind in ("browser", "page") and not field.open_to_all:
+        raise ProblemError(403, f"The records of the link {field.key!r} are not open to everybody.")
     records, form = request.services.record_lookups, field.form or ""
     if query.id is not None:
-        shown = records.shown(query.id, form, field.shows)
+        shown = records.shown(query.id, form, field.shows, field.searches)
         found = [] if shown is None else [(query.id, shown)]
     else:
-        found = records.choices(form, field.shows, query.q, MOST_OFFERED)
+        found = records.choices(form, field.shows, query.q, MOST_OFFERED, field.searches)
     return LinkChoices(records=[LinkChoice(id=key, label=label) for key, label in found])
 
 
@@ -55,7 +57,7 @@ def links_of(form: Form) -> Iterator[Field]:
 
 
 def lost_links(request: ApiRequest, document: Document) -> list[Problem]:
-    """Links of a document to forms that there are not."""
+    """Links of a document to forms that there are not, or that nobody who fills it could set."""
     links = [
         (at, entry["form"])
         for at, entry in enumerate(document.get("fields") or ())
@@ -63,11 +65,40 @@ def lost_links(request: ApiRequest, document: Document) -> list[Problem]:
     ]
     if not links:
         return []
+    closed = [
+        Problem(
+            f"/fields/{at}/open_to_all",
+            "Say that anyone who fills this form may look these records up, or take the link out.",
+        )
+        for at, entry in enumerate(document.get("fields") or ())
+        if document["kind"] == "web" and entry.get("type") == "link"
+        if not entry.get("open_to_all")
+    ]
     known = [entry.key for entry in request.services.forms.list()]
-    return [
+    return closed + [
         Problem(f"/fields/{at}/form", unknown_name_detail("form", key, nearest_names(key, known)))
         for at, key in links
         if key not in known
+    ]
+
+
+def lost_datasets(request: ApiRequest, document: Document) -> list[Problem]:
+    """Datasets that a document's addresses are to be found in and that there are not."""
+    named = [
+        (at, n, name)
+        for at, slot in enumerate(document.get("slots") or ())
+        for n, name in enumerate(slot.get("datasets") or ())
+    ]
+    if not named:
+        return []
+    known = request.services.gazetteer.current().datasets
+    return [
+        Problem(
+            f"/slots/{at}/datasets/{n}",
+            unknown_name_detail("active dataset", name, nearest_names(name, known)),
+        )
+        for at, n, name in named
+        if name not in known
     ]
 
 
@@ -85,4 +116,5 @@ def link_problems(request: ApiRequest, form: Form, values: Mapping[str, object])
 
 def linked(request: ApiRequest, field: Field, value: object) -> str | None:
     """What is shown of the record that a link leads to; None where there is none."""
-    return request.services.record_lookups.shown(str(value), field.form or "", field.shows)
+    lookups = request.services.record_lookups
+    return lookups.shown(str(value), field.form or "", field.shows, field.searches)

@@ -18,15 +18,11 @@ from anchorline.core.formula import to_data
 from anchorline.store.database import NotThereError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
-from anchorline.wire.forms import (
-    BroughtSchema,
-    FieldSchema,
-    FormDocument,
-    FormSummary,
-    RuleSchema,
-    SlotSchema,
-)
+from anchorline.wire.fields import FieldSchema
+from anchorline.wire.forms import BroughtSchema, FormDocument, FormSummary
 from anchorline.wire.formulas import FormLogic
+from anchorline.wire.rules import RuleSchema
+from anchorline.wire.slots import SlotSchema
 
 from ..access import Access
 from ..endpoints import ApiRequest
@@ -60,7 +56,13 @@ def open_form(request: ApiRequest, *, draft: bool = False, version: int | None =
         NotThereError: there is no such form, or it is not published.
         DocumentError: a draft of which too little can be read.
     """
-    key = request.path["form"]
+    return open_form_of(request, request.path["form"], draft=draft, version=version)
+
+
+def open_form_of(
+    request: ApiRequest, key: str, *, draft: bool = False, version: int | None = None
+) -> OpenForm:
+    """The same for a form that the path does not name."""
     services = request.services
     if not request.caller.may_use_form(key):
         raise ProblemError(403, f"This caller may not use the form {key!r}.")
@@ -102,6 +104,8 @@ def as_filled(opened: OpenForm) -> FormDocument:
         update = {
             "parts": [*schema.parts, *more.parts],
             "mapping": [*schema.mapping, *more.mapping],
+            "examples": [],  # for those who made them
+            "countries": list(require_slot(opened.form, schema.key).countries),
         }
         slots.append(schema.model_copy(update=update))
     return document.model_copy(update={"slots": slots})
@@ -117,9 +121,9 @@ def brought_to(schema: SlotSchema, form: Form) -> BroughtSchema:
     ]
     keys = {part.key for part in brought}
     rules = [
-        RuleSchema(components=list(rule.components), into=rule.into)
+        RuleSchema(components=list(rule.source.takes), into=rule.into[0])
         for rule in slot.mapping
-        if rule.into in keys
+        if rule.into[0] in keys
     ]
     return BroughtSchema(parts=parts, mapping=rules)
 
