@@ -144,8 +144,9 @@ def _apply(client: Client, document: FormDocument, publish: bool, yes: bool) -> 
     state = "new" if kept is None else "not published yet" if changes.is_new else "changes"
     click.echo(f"{document.title} ({document.key}, {state})")
     _print_changes(changes)
-    if changes.problems:
-        _end(changes)
+    _say(f"{problem.pointer}: {problem.detail}" for problem in changes.problems)
+    if changes.unreadable or (publish and changes.problems):
+        sys.exit(FAILED)
     is_same = kept is not None and kept.document == document
     is_published = not changes.is_new and not changes.changes
     if is_same and (not publish or is_published):

@@ -2,9 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import click
 
 from anchorline.client import Client, FormDocument
+from anchorline.wire.rule_words import (
+    changes_in_words,
+    conditions_in_words,
+    rule_fills,
+    source_in_words,
+)
 
 from .documents import write_document
 from .finding import Connect
@@ -79,13 +87,20 @@ def show_form(connect: Connect, key: str, draft: bool, as_yaml: bool, as_json: b
     for slot in document.slots:
         print_lines(["", f"Address {slot.key}: {slot.label}"])
         print_table(
-            ["components", "joined by", "changes", "into"],
-            [
-                [", ".join(r.components), repr(r.join or " "), ", ".join(r.changes), r.into]
-                for r in slot.mapping
-            ],
+            ["from", "changes", "into", ""],
+            [_rule_row(rule.model_dump(exclude_unset=True)) for rule in slot.mapping],
         )
-    note(f"Countries: {', '.join(document.slots[0].countries)}" if document.slots else "")
+    for slot in document.slots[:1]:
+        note(f"Countries: {', '.join(slot.countries or ['all'])}")
+
+
+def _rule_row(rule: dict[str, Any]) -> list[str]:
+    return [
+        source_in_words(rule),
+        ", ".join(changes_in_words(rule.get("changes") or ())),
+        ", ".join(rule_fills(rule)),
+        conditions_in_words(rule),
+    ]
 
 
 def _document(client: Client, key: str, draft: bool) -> tuple[FormDocument, int | None]:

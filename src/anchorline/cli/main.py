@@ -32,6 +32,7 @@ from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE
 from .finding import find, near, postcode, show
 from .forms import forms
 from .layouts import layouts, lines
+from .mapping import mapping
 from .output import note
 from .records import records
 from .settings import (
@@ -160,7 +161,7 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-for command in (find, postcode, show, near, lines, layouts, data, forms, records):
+for command in (find, postcode, show, near, lines, layouts, data, forms, mapping, records):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

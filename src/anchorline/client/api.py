@@ -2,36 +2,32 @@
 
 from __future__ import annotations
 
-import uuid
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Sequence
 from types import TracebackType
 
 from anchorline.wire.finding import (
     AddressAnswer,
     NearestAnswer,
     PartialPostcodeAnswer,
+    PositionAnswer,
     PostcodeAnswer,
     Suggestions,
 )
-from anchorline.wire.records import (
-    RecordAnswer,
-    RecordList,
-    RecordRequest,
-    RecordSummary,
-    SlotInputSchema,
-)
 from anchorline.wire.session import OverviewAnswer
 
-from .calls import part, read_answer, request_body
+from .calls import part, read_answer
 from .datasets import Datasets
-from .forms import FormCalls, Value
+from .forms import FormCalls
 from .formulas import FormulaCalls
 from .layouts import LayoutCalls
+from .mappings import MappingCalls
 from .own_layouts import OwnLayouts
+from .phones import PhoneCalls
+from .records import RecordCalls
 from .transport import Transport
 
 
-class Client(LayoutCalls, FormCalls, FormulaCalls):
+class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, PhoneCalls):
     """Calls one Anchorline service. All methods raise the errors of `errors`.
 
     Args:
@@ -79,6 +75,7 @@ class Client(LayoutCalls, FormCalls, FormulaCalls):
         language: str | None = None,
         limit: int | None = None,
         after: str | None = None,
+        datasets: str | Sequence[str] = (),
         trace: bool = False,
     ) -> Suggestions:
         """Suggestions for what was typed, or (with `within`) the contents of a group.
@@ -95,6 +92,7 @@ class Client(LayoutCalls, FormCalls, FormulaCalls):
             "language": language,
             "limit": limit,
             "after": after,
+            "datasets": datasets or None,
             "trace": "true" if trace else None,
         }
         return self._get("suggest", Suggestions, query)
@@ -126,69 +124,14 @@ class Client(LayoutCalls, FormCalls, FormulaCalls):
         }  # fmt: skip
         return self._get("nearest", NearestAnswer, query)
 
-    # Records
+    def position(
+        self, text: str, *, country: str | Sequence[str] = (), datasets: str | Sequence[str] = ()
+    ) -> PositionAnswer:
+        """Where what was typed is: an address, or the middle of a postcode, street or town."""
+        query = {"q": text, "country": country or None, "datasets": datasets or None}
+        return self._get("position", PositionAnswer, query)
 
-    def submit(
-        self,
-        form: str,
-        values: Mapping[str, Value],
-        slots: Mapping[str, SlotInputSchema] | None = None,
-        *,
-        version: int | None = None,
-        language: str | None = None,
-        idempotency_key: str | None = None,
-    ) -> RecordAnswer:
-        """Submits a filled form. Sent again after a failure, it still makes one record.
-
-        Args:
-            version: that was filled; None for the published one.
-            language: in which it was read; None for its own.
-        """
-        answer = self._transport.send(
-            "POST",
-            f"forms/{part(form)}/records",
-            body=request_body(
-                RecordRequest,
-                values=dict(values),
-                slots=dict(slots or {}),
-                version=version,
-                language=language,
-            ),
-            headers={"Idempotency-Key": idempotency_key or str(uuid.uuid4())},
-            repeatable=True,
-        )
-        return read_answer(RecordAnswer, answer)
-
-    def records(
-        self,
-        *,
-        form: str | None = None,
-        search: str = "",
-        sort: str = "newest",
-        limit: int | None = None,
-        after: str | None = None,
-    ) -> RecordList:
-        """A page of records."""
-        query = {
-            "form": form, "search": search or None, "sort": sort, "limit": limit, "after": after,
-        }  # fmt: skip
-        return self._get("records", RecordList, query)
-
-    def all_records(
-        self, *, form: str | None = None, search: str = "", sort: str = "newest"
-    ) -> Iterator[RecordSummary]:
-        """Every record, fetched page by page."""
-        after: str | None = None
-        while True:
-            page = self.records(form=form, search=search, sort=sort, limit=200, after=after)
-            yield from page.records
-            after = page.after
-            if after is None:
-                return
-
-    def record(self, record_id: str) -> RecordAnswer:
-        """A whole record."""
-        return self._get(f"records/{part(record_id)}", RecordAnswer)
+    # The whole
 
     def overview(self) -> OverviewAnswer:
         """The overview: reference data, forms, records, and how well capture goes."""
