@@ -49,6 +49,16 @@ export interface components {
             layout: string;
             /** @description What in a picked address does not fit its country's layout */
             notes: string[];
+            /** @default null */
+            position: components["schemas"]["PositionSchema"] | null;
+        };
+        /** @description A change that a rule can make to its text. */
+        ChangeKindSchema: {
+            name: string;
+            /** @description What it makes of a text: `in capitals` */
+            title: string;
+            help: string;
+            settings: components["schemas"]["ChangeSettingSchema"][];
         };
         /** @description One change. */
         ChangeSchema: {
@@ -60,10 +70,31 @@ export interface components {
             /** @description Of a removed field or slot: how many records keep something in it */
             records: number | null;
         };
+        /** @description One setting of a change. */
+        ChangeSettingSchema: {
+            name: string;
+            title: string;
+            /** @enum {string} */
+            type: "count" | "text" | "choice" | "table" | "language";
+            /** @description Of a choice: what each value is called */
+            options: {
+                [key: string]: string;
+            };
+            /** @description Where it is left out; null: it must be given */
+            default: string | number | null;
+            least: number;
+            most: number;
+        };
         /** @description What changes, and what stands against publishing it. */
         Changes: {
             changes: components["schemas"]["ChangeSchema"][];
+            /** @description What stands against publishing */
             problems: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description How many of these, the first ones, stand against keeping it, too
+             * @default 0
+             */
+            unreadable: number;
             /** @description Whether nothing is published to compare with */
             is_new: boolean;
         };
@@ -203,6 +234,97 @@ export interface components {
             now: string;
             detail: string;
         };
+        /** @description What became of a field for the addresses of a country. */
+        CoverageCell: {
+            /** @default 0 */
+            filled: number;
+            /** @default 0 */
+            empty: number;
+            /** @default 0 */
+            shortened: number;
+            /** @default 0 */
+            lost: number;
+            /** @default 0 */
+            wrong: number;
+        };
+        /** @description An address that a field does not hold as it should. */
+        CoverageExample: {
+            field: string;
+            country_code: string;
+            /** @enum {string} */
+            state: "shortened" | "lost" | "wrong";
+            /** @description Of the reference data; else what names it in its source */
+            address_id: string;
+            label: string;
+            detail: string;
+            text: string;
+        };
+        /** @description A field, country by country. */
+        CoverageField: {
+            key: string;
+            label: string;
+            cells: {
+                [key: string]: components["schemas"]["CoverageCell"];
+            };
+        };
+        /** @description What a draft's mapping is run over. */
+        CoverageRequest: {
+            /**
+             * @description The reference data, addresses that the slot has captured, or `rows`
+             * @default reference
+             * @enum {string}
+             */
+            source: "reference" | "records" | "rows";
+            /**
+             * @description Addresses of each country at most
+             * @default 1000
+             */
+            per_country: number;
+            /** @default [] */
+            rows: {
+                [key: string]: string;
+            }[];
+            /**
+             * @description Instead of rows: CSV with components as the names of its columns
+             * @default
+             */
+            table: string;
+        };
+        /** @description What a mapping made of a sample. */
+        CoverageRun: {
+            job: string;
+            form: string;
+            slot: string;
+            /** @description That was run; null for a draft that differs */
+            version: number | null;
+            /** @description Of the draft */
+            revision: number;
+            source: string;
+            /** Format: date-time */
+            made_at: string;
+            made_by: string;
+            seconds: number;
+            /** @description By country */
+            addresses: {
+                [key: string]: number;
+            };
+            /** @description Fields of addresses in each state */
+            totals: {
+                [key: string]: number;
+            };
+            fields: components["schemas"]["CoverageField"][];
+            /** @description Components that no rule takes, by country */
+            untaken: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            examples: components["schemas"]["CoverageExample"][];
+        };
+        /** @description The latest runs, newest first. */
+        CoverageRuns: {
+            runs: components["schemas"]["CoverageRun"][];
+        };
         /** @description A dataset with its rules, its editions (newest first) and its latest jobs. */
         DatasetAnswer: {
             name: string;
@@ -224,6 +346,13 @@ export interface components {
             editions: number;
             disk_bytes: number;
             open_job: components["schemas"]["JobAnswer"] | null;
+        };
+        /** @description Dial codes of all countries that have one. */
+        DialCodes: {
+            /** @description By ISO 3166-1 alpha-2 */
+            dial_codes: {
+                [key: string]: number;
+            };
         };
         /** @description One address that differs; each in one line, empty where it is not in that edition. */
         DifferenceSample: {
@@ -337,6 +466,35 @@ export interface components {
             editors: components["schemas"]["EditorSchema"][];
             revision: number;
         };
+        /** @description What came of an example. */
+        ExampleOutcome: {
+            slot: string;
+            name: string;
+            passed: boolean;
+            /** @description Fields with what was expected and what was found */
+            differences: {
+                [key: string]: string[];
+            };
+        };
+        /** @description All examples of a form's draft. */
+        ExampleOutcomes: {
+            examples: components["schemas"]["ExampleOutcome"][];
+        };
+        /** @description An address with what the mapping must make of it, run at every publish. */
+        ExampleSchema: {
+            name: string;
+            components: {
+                [key: string]: string;
+            };
+            /** @default null */
+            facts: components["schemas"]["TriedFacts"] | null;
+            /** @default  */
+            address_id: string;
+            /** @description What must stand in fields; an empty text for one that must be empty */
+            values: {
+                [key: string]: string;
+            };
+        };
         /** @description What is known beside the components; `languages`: that of this spelling, then others. */
         FactsSchema: {
             /** @default null */
@@ -430,6 +588,26 @@ export interface components {
              */
             shows: string | null;
             /**
+             * @description Of a link: other fields that are searched as well, and shown behind it
+             * @default null
+             */
+            searches: string[] | null;
+            /**
+             * @description Of a link on a web form: whether anyone who fills it may look records up
+             * @default false
+             */
+            open_to_all: boolean;
+            /**
+             * @description Of a link: whether a new record can be made where none is found
+             * @default false
+             */
+            makes_new: boolean;
+            /**
+             * @description Of a phone: countries and how numbers are shown
+             * @default null
+             */
+            phone: components["schemas"]["PhoneSettings"] | null;
+            /**
              * @description Of a page or section: how many it has beside each other
              * @default null
              */
@@ -470,6 +648,13 @@ export interface components {
         /** @description What filling does: new values of every field that the mapping owns. */
         FillAnswer: {
             values: {
+                [key: string]: string;
+            };
+            /**
+             * @description Of links: what people know the record by
+             * @default {}
+             */
+            labels: {
                 [key: string]: string;
             };
             /** @description Fields of the mapping that are empty now */
@@ -522,6 +707,13 @@ export interface components {
             lines: string[];
             latitude: number | null;
             longitude: number | null;
+            /**
+             * @description `use`, `languages` and `id`
+             * @default {}
+             */
+            facts: {
+                [key: string]: string;
+            };
         };
         /** @description One place where something was found. */
         FindingSample: {
@@ -539,11 +731,40 @@ export interface components {
             count: number;
             samples: components["schemas"]["FindingSample"][];
         };
+        /** @description Components packed into several fields, in the order of their country. */
+        FitSchema: {
+            into: string[];
+            /**
+             * @description Characters of a line; left out: what each field takes
+             * @default null
+             */
+            width: number | null;
+            /**
+             * @description Left out: all that no other rule takes
+             * @default []
+             */
+            components: string[];
+            /**
+             * @description The field for what finds no room
+             * @default null
+             */
+            overflow: string | null;
+            /**
+             * @description Between two of the country's lines that share one; `, ` if left out
+             * @default null
+             */
+            join: string | null;
+        };
         /** @description A form to be filled; `version` is None for a draft. */
         FormAnswer: {
             document: components["schemas"]["FormDocument"];
             version: number | null;
             logic: components["schemas"]["FormLogic"];
+            /**
+             * @description Of maps, where any are set up
+             * @default null
+             */
+            tiles: components["schemas"]["MapTiles"] | null;
         };
         /** @description A form as it is written down. */
         FormDocument: {
@@ -575,6 +796,11 @@ export interface components {
             intro: string | null;
             /** @default null */
             thanks: string | null;
+            /**
+             * @description Of a web form: who may send it, and from where
+             * @default null
+             */
+            public: components["schemas"]["PublicSettings"] | null;
             /** @default [] */
             fields: (components["schemas"]["FieldSchema"] | components["schemas"]["SlotPlace"])[];
             /** @default [] */
@@ -673,6 +899,38 @@ export interface components {
             formula: string;
             value: string;
         };
+        /** @description Components that are joined before they are joined with others. */
+        GroupSchema: {
+            components: (string | components["schemas"]["InnerGroupSchema"])[];
+            /** @default null */
+            join: string | null;
+            /** @default [] */
+            changes: (string | {
+                [key: string]: boolean | number | string | {
+                    [key: string]: string;
+                } | {
+                    [key: string]: boolean | number | string | {
+                        [key: string]: string;
+                    };
+                };
+            })[];
+        };
+        /** @description Components that are joined before a group that they stand in is. */
+        InnerGroupSchema: {
+            components: string[];
+            /** @default null */
+            join: string | null;
+            /** @default [] */
+            changes: (string | {
+                [key: string]: boolean | number | string | {
+                    [key: string]: string;
+                } | {
+                    [key: string]: boolean | number | string | {
+                        [key: string]: string;
+                    };
+                };
+            })[];
+        };
         /** @description One way to read what was typed, and how many streets, towns, postcodes … have it all. */
         InterpretationSchema: {
             dataset: string;
@@ -698,15 +956,16 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** @description Work on a dataset, as it stands. */
+        /** @description Work that takes longer than a request, as it stands. */
         JobAnswer: {
             id: string;
             /** @enum {string} */
-            kind: "load" | "rebuild" | "compare";
+            kind: "load" | "rebuild" | "compare" | "coverage";
+            /** @description That it works on; empty for none */
             dataset: string;
             /** @enum {string} */
             state: "receiving" | "waiting" | "running" | "done" | "failed" | "cancelled";
-            /** @description While it runs: reading, building or comparing */
+            /** @description While it runs: reading, building, comparing or covering */
             phase: string;
             source_name: string;
             /** @description The edition that it makes or works on */
@@ -878,6 +1137,41 @@ export interface components {
         LinkChoices: {
             records: components["schemas"]["LinkChoice"][];
         };
+        /** @description A record of another form that has what the address says. */
+        LinkRuleSchema: {
+            form: string;
+            /**
+             * @description Rules into fields of the other form by which it is found
+             * @default []
+             */
+            find: components["schemas"]["TextRuleSchema"][];
+            /**
+             * @description Whether a record is made where none is found
+             * @default false
+             */
+            creates: boolean;
+            /**
+             * @description Further rules for a record that is made
+             * @default []
+             */
+            more: components["schemas"]["TextRuleSchema"][];
+        };
+        /** @description What is wrong, problems first. */
+        LintAnswer: {
+            problems: components["schemas"]["MappingFinding"][];
+            /** @description Addresses of the reference data, by country */
+            looked_at: {
+                [key: string]: number;
+            };
+        };
+        /** @description Which form: left out, its draft. */
+        LintRequest: {
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["FormDocument"] | null;
+        };
         /** @description For each address its lines, in the order given. */
         ManyLinesAnswer: {
             lines: string[][];
@@ -905,11 +1199,80 @@ export interface components {
              */
             form: string | null;
         };
+        /** @description A map of an address. */
+        MapSchema: {
+            /**
+             * @default below
+             * @enum {string}
+             */
+            place: "below" | "beside";
+            /**
+             * @description A field for text, or another slot, that it follows instead of the address
+             * @default null
+             */
+            follows: string | null;
+        };
+        /** @description Where maps take their pictures from. */
+        MapTiles: {
+            /** @description With {z}, {x} and {y} */
+            address: string;
+            attribution: string;
+        };
+        /** @description All changes, by their titles. */
+        MappingChanges: {
+            changes: components["schemas"]["ChangeKindSchema"][];
+        };
+        /** @description Something that is wrong with a form's mappings, or that somebody should know. */
+        MappingFinding: {
+            /** @description JSON pointer (RFC 6901) into the document */
+            pointer: string;
+            /**
+             * @description A problem stands against publishing
+             * @enum {string}
+             */
+            severity: "problem" | "warning";
+            detail: string;
+            /** @description How many of the addresses that were looked at it concerns */
+            addresses: number | null;
+            /** @description What found it; `document` for what cannot be read */
+            check: string;
+            /** @description What could stand at the pointer, the likeliest first */
+            offers: string[];
+        };
+        /**
+         * @description An address to try a mapping with.
+         *
+         *     `which`: usual, longest, most_parts, no_number, po_box.
+         */
+        MappingSample: {
+            which: string;
+            country_code: string;
+            id: string;
+            label: string;
+        };
+        /** @description Addresses to try a mapping with, of each country of the slot that has any. */
+        MappingSamples: {
+            samples: components["schemas"]["MappingSample"][];
+        };
         /** @description An address with its great-circle distance. */
         NearEntry: {
             id: string;
             label: string;
             distance_m: number;
+            country_code: string;
+            latitude: number;
+            longitude: number;
+        };
+        /** @description What suggestions are preferred near to: a point, an address of the form, or the person. */
+        NearSchema: {
+            /** @default null */
+            latitude: number | null;
+            /** @default null */
+            longitude: number | null;
+            /** @default null */
+            slot: string | null;
+            /** @default false */
+            person: boolean;
         };
         /** @description The nearest addresses, nearest first. */
         NearestAnswer: {
@@ -1006,6 +1369,86 @@ export interface components {
             postcodes: components["schemas"]["PostcodeEntry"][];
             total: number;
             towns: string[];
+        };
+        /** @description What the number comes to; `number` is null where it cannot be one. */
+        PhoneAnswer: {
+            /** @description ITU-T E.164; null where it cannot be a number */
+            e164: string | null;
+            /** @default  */
+            country_code: string;
+            /** @default  */
+            national: string;
+            /** @default  */
+            international: string;
+        };
+        /** @description A number as somebody wrote it. */
+        PhoneCheck: {
+            number: string;
+            /**
+             * @description Of numbers that do not begin with a plus sign
+             * @default null
+             */
+            country_code: string | null;
+        };
+        /** @description Of which countries numbers are, and how they are shown. */
+        PhoneSettings: {
+            /**
+             * @description Chosen at first; left out: that of an address, or the browser's
+             * @default null
+             */
+            country: string | null;
+            /**
+             * @description The address whose country is chosen at first
+             * @default null
+             */
+            slot: string | null;
+            /**
+             * @description These countries alone
+             * @default []
+             */
+            only: string[];
+            /**
+             * @description All countries but these
+             * @default []
+             */
+            without: string[];
+            /**
+             * @description These countries before the others in the list
+             * @default []
+             */
+            first: string[];
+            /**
+             * @description Whether numbers are shown as inside their country
+             * @default false
+             */
+            national: boolean;
+        };
+        /** @description Where the best that was found is, in degrees (WGS 84). */
+        PositionAnswer: {
+            label: string;
+            latitude: number;
+            longitude: number;
+            /** @description 1 for an address, else of how many it is the middle */
+            count: number;
+        };
+        /** @description A pin that was moved on the map, or where the person was. */
+        PositionInput: {
+            latitude: number;
+            longitude: number;
+            /** @enum {string} */
+            source: "pin" | "device";
+            /** @default null */
+            accuracy_m: number | null;
+        };
+        /** @description A place kept with an address, in degrees. */
+        PositionSchema: {
+            latitude: number;
+            longitude: number;
+            /** @description `pin`: moved on the map; `device`: where the person was */
+            source: string;
+            accuracy_m: number | null;
+            /** @description From the place of the address */
+            distance_m: number | null;
         };
         /** @description All addresses of a postcode, in natural order. */
         PostcodeAnswer: {
@@ -1120,6 +1563,65 @@ export interface components {
                 [key: string]: string | number;
             } | null;
         };
+        /** @description A rule that may be meant, and why. */
+        ProposedRule: {
+            rule: components["schemas"]["RuleSchema"];
+            because: string;
+        };
+        /** @description Rules for the fields that no rule writes yet. */
+        ProposedRules: {
+            proposals: components["schemas"]["ProposedRule"][];
+        };
+        /** @description How a web form is open to everybody, and guarded against programs. */
+        PublicSettings: {
+            /**
+             * @description Whether nobody can fill it now
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * @description What is said instead of it then
+             * @default null
+             */
+            closed_text: string | null;
+            /**
+             * @description Origins of the pages that may show its page in a frame
+             * @default []
+             */
+            sites: string[];
+            /**
+             * @description Whether to do without a field that only programs fill
+             * @default false
+             */
+            without_trap: boolean;
+            /**
+             * @description Sent sooner after it was opened, it is not kept
+             * @default 2
+             */
+            least_seconds: number;
+            /**
+             * @description Records that one network address may make
+             * @default 30
+             */
+            most_per_minute: number;
+        };
+        /** @description The address that the fields hold. */
+        ReadBackAnswer: {
+            components: {
+                [key: string]: string;
+            };
+            lines: string[];
+            /** @description Fields in which something else would stand if it were filled again */
+            differing: string[];
+        };
+        /** @description What stands in the fields of a slot's mapping. */
+        ReadBackRequest: {
+            values: {
+                [key: string]: string;
+            };
+            /** @default null */
+            country_code: string | null;
+        };
         /** @description A form to begin from. */
         ReadyMadeForm: {
             name: string;
@@ -1161,6 +1663,29 @@ export interface components {
             };
             /** @description In which the form was read */
             language: string;
+            /**
+             * @description What was typed into fields that keep it otherwise: phones
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * @description 1, and one more with each change
+             * @default 1
+             */
+            revision: number;
+            /**
+             * @description When it was changed last
+             * @default null
+             */
+            changed_at: string | null;
+            /** @default null */
+            changed_by: string | null;
+        };
+        /** @description Every state of a record, the newest first. */
+        RecordHistory: {
+            states: components["schemas"]["RecordStateSchema"][];
         };
         /** @description A page of records; `after` fetches the next one. */
         RecordList: {
@@ -1191,6 +1716,33 @@ export interface components {
              * @default null
              */
             language: string | null;
+            /**
+             * @description Of a web form: what stands in the field that nobody sees
+             * @default
+             */
+            trap: string;
+            /**
+             * @description Between opening the form and sending it, on a page of others
+             * @default null
+             */
+            seconds: number | null;
+        };
+        /** @description What a record held from one change to the next. */
+        RecordStateSchema: {
+            number: number;
+            form_version: number;
+            /** Format: date-time */
+            made_at: string;
+            made_by: string;
+            values: {
+                [key: string]: string | number | boolean | string[] | null;
+            };
+            texts: {
+                [key: string]: string;
+            };
+            slots: {
+                [key: string]: components["schemas"]["CapturedSchema"];
+            };
         };
         /** @description A record in a list. */
         RecordSummary: {
@@ -1207,14 +1759,63 @@ export interface components {
             /** @description 0: none of them, the base layouts hold again */
             version: number;
         };
-        /** @description Which components, joined and changed how, go into which field. */
+        /**
+         * @description What is taken of an address, how it is changed, and into which field it goes.
+         *
+         *     Exactly one of `components`, `facts`, `lines`, `formula`, `fit` and `link` says what is taken.
+         *     All but `fit` have `into`.
+         */
         RuleSchema: {
-            components: string[];
-            into: string;
+            /** @default null */
+            components: (string | components["schemas"]["GroupSchema"])[] | null;
+            /**
+             * @description latitude, longitude, use, languages, id, line, lines
+             * @default null
+             */
+            facts: string[] | null;
+            /**
+             * @description Of the country: all, the one with the street, or one by number
+             * @default null
+             */
+            lines: ("all" | "street") | number | null;
+            /**
+             * @description Over components and facts by their names
+             * @default null
+             */
+            formula: string | null;
+            /** @default null */
+            into: string | null;
             /** @default null */
             join: string | null;
             /** @default [] */
-            changes: string[];
+            changes: (string | {
+                [key: string]: boolean | number | string | {
+                    [key: string]: string;
+                } | {
+                    [key: string]: boolean | number | string | {
+                        [key: string]: string;
+                    };
+                };
+            })[];
+            /**
+             * @description The rule applies while this formula is yes
+             * @default null
+             */
+            when: string | null;
+            /**
+             * @description The rule applies only where the ones above it did not
+             * @default false
+             */
+            otherwise: boolean;
+            /**
+             * @description What happens where an earlier rule has written the field
+             * @default null
+             */
+            if_written: ("append" | "instead" | "leave") | null;
+            /** @default null */
+            fit: components["schemas"]["FitSchema"] | null;
+            /** @default null */
+            link: components["schemas"]["LinkRuleSchema"] | null;
         };
         /** @description The same, to be set; what is left out has its general value. */
         RulesRequest: {
@@ -1328,6 +1929,11 @@ export interface components {
              * @default
              */
             typed: string;
+            /**
+             * @description Kept where the form has a map, or keeps positions
+             * @default null
+             */
+            position: components["schemas"]["PositionInput"] | null;
         };
         /** @description Where a slot stands among the fields. */
         SlotPlace: {
@@ -1337,7 +1943,11 @@ export interface components {
         SlotSchema: {
             key: string;
             label: string;
-            countries: string[];
+            /**
+             * @description Left out: all that there are
+             * @default null
+             */
+            countries: string[] | null;
             /** @default null */
             country: string | null;
             /** @default [] */
@@ -1356,10 +1966,69 @@ export interface components {
              * @default null
              */
             required_when: string | null;
+            /**
+             * @description A box with the parts below it (so where it is left out), a box with them behind it, or parts alone
+             * @default null
+             */
+            appearance: ("box_and_parts" | "one_box" | "parts_only") | null;
+            /**
+             * @description How a filled address is shown; left out: lines of one box, else parts
+             * @default null
+             */
+            shown_as: ("parts" | "lines") | null;
+            /**
+             * @description Whether optional parts that a pick left empty stay in sight
+             * @default false
+             */
+            shows_empty: boolean;
+            /**
+             * @description Whether parts stand as they do here, in every country
+             * @default false
+             */
+            keeps_order: boolean;
+            /**
+             * @description Whether parts are locked after a pick until that is asked for
+             * @default false
+             */
+            locked: boolean;
+            /**
+             * @description The slot before it that it can be the same as
+             * @default null
+             */
+            same_as: string | null;
+            /**
+             * @description Whether the place where the person is can be used
+             * @default false
+             */
+            location: boolean;
+            /**
+             * @description Whether that place is kept with the record
+             * @default false
+             */
+            keeps_position: boolean;
+            /** @default null */
+            near: components["schemas"]["NearSchema"] | null;
+            /**
+             * @description Of what is found
+             * @default null
+             */
+            language: string | null;
+            /**
+             * @description Those that are searched; left out: all
+             * @default []
+             */
+            datasets: string[];
+            /** @default null */
+            map: components["schemas"]["MapSchema"] | null;
             /** @default [] */
             parts: components["schemas"]["FieldSchema"][];
             /** @default [] */
             mapping: components["schemas"]["RuleSchema"][];
+            /**
+             * @description Addresses with what the mapping must make of them
+             * @default []
+             */
+            examples: components["schemas"]["ExampleSchema"][];
         };
         /** @description One row: an address, or a group that opens further (`within=ID`). */
         SuggestionSchema: {
@@ -1415,6 +2084,59 @@ export interface components {
              */
             left_out: number[];
         };
+        /**
+         * @description A rule that comes to one text.
+         *
+         *     Exactly one of `components`, `facts`, `lines` and `formula` says what is taken.
+         */
+        TextRuleSchema: {
+            /** @default null */
+            components: (string | components["schemas"]["GroupSchema"])[] | null;
+            /**
+             * @description latitude, longitude, use, languages, id, line, lines
+             * @default null
+             */
+            facts: string[] | null;
+            /**
+             * @description Of the country: all, the one with the street, or one by number
+             * @default null
+             */
+            lines: ("all" | "street") | number | null;
+            /**
+             * @description Over components and facts by their names
+             * @default null
+             */
+            formula: string | null;
+            /** @default null */
+            into: string | null;
+            /** @default null */
+            join: string | null;
+            /** @default [] */
+            changes: (string | {
+                [key: string]: boolean | number | string | {
+                    [key: string]: string;
+                } | {
+                    [key: string]: boolean | number | string | {
+                        [key: string]: string;
+                    };
+                };
+            })[];
+            /**
+             * @description The rule applies while this formula is yes
+             * @default null
+             */
+            when: string | null;
+            /**
+             * @description The rule applies only where the ones above it did not
+             * @default false
+             */
+            otherwise: boolean;
+            /**
+             * @description What happens where an earlier rule has written the field
+             * @default null
+             */
+            if_written: ("append" | "instead" | "leave") | null;
+        };
         /** @description What differs in one town. */
         TownDifferences: {
             country_code: string;
@@ -1424,11 +2146,26 @@ export interface components {
             changed: number;
             moved: number;
         };
-        /** @description One step of the filling, in a sentence. */
+        /** @description One step of the filling. */
         TraceEntry: {
+            /** @description What kind of step: cleared, wrote, shortened, lost … */
+            kind: string;
+            /** @description The field's key; empty for what concerns none */
             field: string;
+            /** @description The components and facts that it is about */
             components: string[];
+            /** @description A sentence */
             detail: string;
+            /**
+             * @description The place of the rule, counted from 0
+             * @default null
+             */
+            rule: number | null;
+            /**
+             * @description What stands in the field then
+             * @default
+             */
+            text: string;
         };
         /** @description How a search went: the interpretations tried, in order, and the scores of its rows. */
         TraceSchema: {
@@ -1451,12 +2188,16 @@ export interface components {
                 [key: string]: components["schemas"]["ItemTranslation"];
             };
         };
-        /** @description Where an address is. */
+        /** @description Where an address is, and what else is known of it. */
         TriedFacts: {
             /** @default null */
             latitude: number | null;
             /** @default null */
             longitude: number | null;
+            /** @default  */
+            use: string;
+            /** @default [] */
+            languages: string[];
         };
         /** @description The address of a slot while a formula is tried. */
         TriedSlot: {
@@ -1470,10 +2211,14 @@ export interface components {
             /**
              * @default {
              *       "latitude": null,
-             *       "longitude": null
+             *       "longitude": null,
+             *       "use": "",
+             *       "languages": []
              *     }
              */
             facts: components["schemas"]["TriedFacts"];
+            /** @default  */
+            address_id: string;
             /**
              * @description Whether it was picked; left out: whether it has a place
              * @default null
@@ -1508,6 +2253,34 @@ export interface components {
                 [key: string]: components["schemas"]["TriedSlot"];
             };
         };
+        /** @description An address to fill a slot of a draft from. */
+        TryMappingRequest: {
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["FormDocument"] | null;
+            /** @default null */
+            address_id: string | null;
+            /** @default null */
+            components: {
+                [key: string]: string;
+            } | null;
+            /**
+             * @description Of components; left out: theirs, or the slot's own
+             * @default null
+             */
+            country_code: string | null;
+            /** @default null */
+            facts: components["schemas"]["TriedFacts"] | null;
+            /**
+             * @description Values by the fields' keys
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number | boolean | string[] | null;
+            };
+        };
         /** @description A value that the country has no place for; it is kept. */
         UnusedComponent: {
             component: string;
@@ -1534,7 +2307,9 @@ export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
 export type BroughtSchema = components['schemas']['BroughtSchema'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
+export type ChangeKindSchema = components['schemas']['ChangeKindSchema'];
 export type ChangeSchema = components['schemas']['ChangeSchema'];
+export type ChangeSettingSchema = components['schemas']['ChangeSettingSchema'];
 export type Changes = components['schemas']['Changes'];
 export type ChangesRequest = components['schemas']['ChangesRequest'];
 export type CheckComponentsAnswer = components['schemas']['CheckComponentsAnswer'];
@@ -1544,9 +2319,16 @@ export type ComparisonSchema = components['schemas']['ComparisonSchema'];
 export type ComponentChangeSchema = components['schemas']['ComponentChangeSchema'];
 export type ComponentProblem = components['schemas']['ComponentProblem'];
 export type ConflictSchema = components['schemas']['ConflictSchema'];
+export type CoverageCell = components['schemas']['CoverageCell'];
+export type CoverageExample = components['schemas']['CoverageExample'];
+export type CoverageField = components['schemas']['CoverageField'];
+export type CoverageRequest = components['schemas']['CoverageRequest'];
+export type CoverageRun = components['schemas']['CoverageRun'];
+export type CoverageRuns = components['schemas']['CoverageRuns'];
 export type DatasetAnswer = components['schemas']['DatasetAnswer'];
 export type DatasetList = components['schemas']['DatasetList'];
 export type DatasetSummary = components['schemas']['DatasetSummary'];
+export type DialCodes = components['schemas']['DialCodes'];
 export type DifferenceSample = components['schemas']['DifferenceSample'];
 export type DifferenceSchema = components['schemas']['DifferenceSchema'];
 export type DraftAnswer = components['schemas']['DraftAnswer'];
@@ -1557,6 +2339,9 @@ export type EditionSummary = components['schemas']['EditionSummary'];
 export type EditorRequest = components['schemas']['EditorRequest'];
 export type EditorSchema = components['schemas']['EditorSchema'];
 export type Editors = components['schemas']['Editors'];
+export type ExampleOutcome = components['schemas']['ExampleOutcome'];
+export type ExampleOutcomes = components['schemas']['ExampleOutcomes'];
+export type ExampleSchema = components['schemas']['ExampleSchema'];
 export type FactsSchema = components['schemas']['FactsSchema'];
 export type FieldOption = components['schemas']['FieldOption'];
 export type FieldSchema = components['schemas']['FieldSchema'];
@@ -1567,6 +2352,7 @@ export type FillRequest = components['schemas']['FillRequest'];
 export type FilledAddress = components['schemas']['FilledAddress'];
 export type FindingSample = components['schemas']['FindingSample'];
 export type FindingSchema = components['schemas']['FindingSchema'];
+export type FitSchema = components['schemas']['FitSchema'];
 export type FormAnswer = components['schemas']['FormAnswer'];
 export type FormDocument = components['schemas']['FormDocument'];
 export type FormList = components['schemas']['FormList'];
@@ -1582,6 +2368,8 @@ export type FormulaFunctions = components['schemas']['FormulaFunctions'];
 export type FormulaSlot = components['schemas']['FormulaSlot'];
 export type FormulaValue = components['schemas']['FormulaValue'];
 export type FunctionExample = components['schemas']['FunctionExample'];
+export type GroupSchema = components['schemas']['GroupSchema'];
+export type InnerGroupSchema = components['schemas']['InnerGroupSchema'];
 export type InterpretationSchema = components['schemas']['InterpretationSchema'];
 export type ItemTranslation = components['schemas']['ItemTranslation'];
 export type JobAnswer = components['schemas']['JobAnswer'];
@@ -1595,9 +2383,19 @@ export type LinesAnswer = components['schemas']['LinesAnswer'];
 export type LinesRequest = components['schemas']['LinesRequest'];
 export type LinkChoice = components['schemas']['LinkChoice'];
 export type LinkChoices = components['schemas']['LinkChoices'];
+export type LinkRuleSchema = components['schemas']['LinkRuleSchema'];
+export type LintAnswer = components['schemas']['LintAnswer'];
+export type LintRequest = components['schemas']['LintRequest'];
 export type ManyLinesAnswer = components['schemas']['ManyLinesAnswer'];
 export type ManyLinesRequest = components['schemas']['ManyLinesRequest'];
+export type MapSchema = components['schemas']['MapSchema'];
+export type MapTiles = components['schemas']['MapTiles'];
+export type MappingChanges = components['schemas']['MappingChanges'];
+export type MappingFinding = components['schemas']['MappingFinding'];
+export type MappingSample = components['schemas']['MappingSample'];
+export type MappingSamples = components['schemas']['MappingSamples'];
 export type NearEntry = components['schemas']['NearEntry'];
+export type NearSchema = components['schemas']['NearSchema'];
 export type NearestAnswer = components['schemas']['NearestAnswer'];
 export type OptionSchema = components['schemas']['OptionSchema'];
 export type OverviewAnswer = components['schemas']['OverviewAnswer'];
@@ -1609,6 +2407,12 @@ export type OwnLayoutVersionSchema = components['schemas']['OwnLayoutVersionSche
 export type OwnLayoutVersions = components['schemas']['OwnLayoutVersions'];
 export type OwnStepSchema = components['schemas']['OwnStepSchema'];
 export type PartialPostcodeAnswer = components['schemas']['PartialPostcodeAnswer'];
+export type PhoneAnswer = components['schemas']['PhoneAnswer'];
+export type PhoneCheck = components['schemas']['PhoneCheck'];
+export type PhoneSettings = components['schemas']['PhoneSettings'];
+export type PositionAnswer = components['schemas']['PositionAnswer'];
+export type PositionInput = components['schemas']['PositionInput'];
+export type PositionSchema = components['schemas']['PositionSchema'];
 export type PostcodeAnswer = components['schemas']['PostcodeAnswer'];
 export type PostcodeEntry = components['schemas']['PostcodeEntry'];
 export type PreviewAnswer = components['schemas']['PreviewAnswer'];
@@ -1617,11 +2421,18 @@ export type PreviewLine = components['schemas']['PreviewLine'];
 export type PreviewRequest = components['schemas']['PreviewRequest'];
 export type ProblemAnswer = components['schemas']['ProblemAnswer'];
 export type ProblemPlace = components['schemas']['ProblemPlace'];
+export type ProposedRule = components['schemas']['ProposedRule'];
+export type ProposedRules = components['schemas']['ProposedRules'];
+export type PublicSettings = components['schemas']['PublicSettings'];
+export type ReadBackAnswer = components['schemas']['ReadBackAnswer'];
+export type ReadBackRequest = components['schemas']['ReadBackRequest'];
 export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];
 export type ReadyMadeForms = components['schemas']['ReadyMadeForms'];
 export type RecordAnswer = components['schemas']['RecordAnswer'];
+export type RecordHistory = components['schemas']['RecordHistory'];
 export type RecordList = components['schemas']['RecordList'];
 export type RecordRequest = components['schemas']['RecordRequest'];
+export type RecordStateSchema = components['schemas']['RecordStateSchema'];
 export type RecordSummary = components['schemas']['RecordSummary'];
 export type RestoreRequest = components['schemas']['RestoreRequest'];
 export type RuleSchema = components['schemas']['RuleSchema'];
@@ -1638,6 +2449,7 @@ export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
+export type TextRuleSchema = components['schemas']['TextRuleSchema'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];
 export type TraceSchema = components['schemas']['TraceSchema'];
@@ -1646,6 +2458,7 @@ export type TriedFacts = components['schemas']['TriedFacts'];
 export type TriedSlot = components['schemas']['TriedSlot'];
 export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
 export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
+export type TryMappingRequest = components['schemas']['TryMappingRequest'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
 export type WorthSchema = components['schemas']['WorthSchema'];
 export type $defs = Record<string, never>;

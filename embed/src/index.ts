@@ -1,7 +1,8 @@
 /** The custom elements: `<anchorline-finder>` and `<anchorline-form>`. */
 
 import { FinderElement, type PickDetail } from "./finder/element";
-import { type FilledDetail, FormElement, type SubmittedDetail } from "./form/element";
+import { FormElement } from "./form/element";
+import type { FilledDetail, SubmittedDetail } from "./form/events";
 import { warnOnce } from "./setup";
 
 const ELEMENTS = { "anchorline-finder": FinderElement, "anchorline-form": FormElement } as const;

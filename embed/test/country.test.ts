@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { firstCountry } from "../src/form/country";
+import { firstCountry } from "../src/form/slot/country";
 
 describe("the country a slot begins with", () => {
   const offered = ["GB", "FR", "BE", "JP"];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { autofillOf } from "../src/form/autofill";
+import { autofillOf } from "../src/form/slot/autofill";
 import { wantedLanguages } from "../src/form/languages";
 
 describe("the languages that labels are wanted in", () => {

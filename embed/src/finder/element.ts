@@ -22,7 +22,7 @@ import {
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { ENGLISH, type Words, wordsOf } from "../words";
 import { FinderEngine, type Question } from "./engine";
-import type { FinderState, Option, Status } from "./state";
+import { type FinderState, type Option, type Status, question } from "./state";
 import { finderStyle } from "./style";
 
 const ANNOUNCED: Record<Status, (state: FinderState, words: Words) => string> = {
@@ -38,7 +38,8 @@ const ANNOUNCED: Record<Status, (state: FinderState, words: Words) => string> = 
 };
 
 const ATTRIBUTES = [
-  "label", "country", "elsewhere", "kinds", "language", "takes-groups", "access", "base", "filled",
+  "label", "country", "elsewhere", "kinds", "language", "datasets", "near", "takes-groups", "access", "base",
+  "filled",
 ];
 
 /** What `anchorline-pick` carries. */
@@ -74,7 +75,7 @@ export class FinderElement extends HTMLElement {
     "aria-describedby": "status",
   });
   private readonly caption = make("label", { for: "input" });
-  private readonly list = make("ul", { id: "list", role: "listbox" });
+  private readonly list = make("ul", { id: "list", role: "listbox", tabindex: "-1" });
   /** The same as is said, for the eye, where the list covers what is below. */
   private readonly note = make("p", { class: "note", "aria-hidden": "true", hidden: true });
   private readonly popup = make("div", { class: "popup", hidden: true }, this.note, this.list);
@@ -155,6 +156,10 @@ export class FinderElement extends HTMLElement {
     });
   }
 
+  get problemText(): string {
+    return this.problem.textContent ?? "";
+  }
+
   get hasProblem(): boolean {
     return !this.problem.hidden;
   }
@@ -192,7 +197,7 @@ export class FinderElement extends HTMLElement {
 
   private ask(question: Question, signal: AbortSignal): Promise<Suggestions> {
     const query = new URLSearchParams({ q: question.text, limit: question.within ? "50" : "8" });
-    for (const name of ["country", "kinds", "language"]) {
+    for (const name of ["country", "kinds", "language", "datasets", "near"]) {
       const value = this.getAttribute(name === "country" && question.elsewhere ? "elsewhere" : name);
       // Inside a group everything may be seen: the kinds are for the first choice.
       if (value && !(name === "kinds" && question.within)) query.set(name, value);
@@ -274,11 +279,18 @@ export class FinderElement extends HTMLElement {
     const words = this.spoken;
     if (option.type === "back") return [make("span", {}, words.say("backFrom", { group: option.group.label }))];
     if (option.type === "more") return [make("span", {}, words.say("showMore"))];
-    if (option.type === "take") return [make("span", {}, words.say("takeGroup", { group: option.group.label }))];
+    if (option.type === "take") return [make("span", {}, this.takes(option.group))];
     const { row } = option;
     const chosen = (this.getAttribute("country") || row.country_code).split(",");
     const country = chosen.includes(row.country_code) ? "" : this.countryNames(row.country_code);
     return suggestionContent(row, country, words);
+  }
+
+  /** What taking a group as far as it goes comes to: with the number that was typed inside it, or not. */
+  private takes(group: Suggestion): string {
+    const number = question(this.engine.state);
+    if (!number) return this.spoken.say("takeGroup", { group: group.label });
+    return this.spoken.say("takeTyped", { number, group: group.label });
   }
 
   private emit(name: string, detail: Record<string, unknown>): void {

@@ -11,6 +11,7 @@ export class FieldView {
   private control: Control;
   private entry: LayoutComponent | null = null;
   private isNeeded = false;
+  private isLocked = false;
 
   constructor(
     readonly field: Field,
@@ -24,6 +25,9 @@ export class FieldView {
     this.problem.id = `${field.key}-problem`;
     const help = field.help ? make("p", { class: "help", id: `${field.key}-help` }, field.help) : null;
     this.element = make("div", { class: `field ${field.type ?? "text"}` });
+    // What is said of it comes after it was left: the room for it is there, so that nothing moves then.
+    const saysLater = this.control.check !== undefined || field.component === "postcode";
+    this.element.classList.toggle("says-later", saysLater);
     const unit = field.unit ? make("span", { class: "unit", id: `${field.key}-unit` }, field.unit) : null;
     const { element } = this.control;
     const control = unit ? make("div", { class: "with-unit" }, element, unit) : element;
@@ -31,6 +35,7 @@ export class FieldView {
     else this.element.append(this.caption, control);
     this.element.append(...(help ? [help] : []), this.problem);
     this.caption.htmlFor = field.key;
+    this.element.addEventListener("change", () => void this.checkWhenLeft());
     this.name(field.label ?? "", this.isRequired);
     if (field.default != null) this.value = field.default;
   }
@@ -45,6 +50,12 @@ export class FieldView {
 
   set value(value: Value) {
     this.control.value = value;
+  }
+
+  /** Whether it cannot be changed for now; what stands in it is sent all the same. */
+  set locked(locked: boolean) {
+    this.isLocked = locked;
+    this.applyLock();
   }
 
   /** Whether nothing is given. */
@@ -81,6 +92,7 @@ export class FieldView {
       this.control.element.replaceWith(next.element);
       this.control = next;
       this.value = value;
+      this.applyLock();
     }
     setAttributes(this.control.input, { "aria-required": this.isRequired ? "true" : null });
   }
@@ -103,6 +115,26 @@ export class FieldView {
     return Boolean(this.entry?.required || required || this.isNeeded || controlOf(this.field).alwaysNeeded);
   }
 
+  /** Something on the form has changed that it may depend on. */
+  refresh(): void {
+    this.control.refresh?.();
+  }
+
+  /** The form is taken from its page. */
+  leave(): void {
+    this.control.leave?.();
+  }
+
+  private async checkWhenLeft(): Promise<void> {
+    const { control } = this;
+    const typed = JSON.stringify(control.value);
+    const problem = await control.check?.();
+    // Typed on meanwhile, it is checked when it is left again.
+    if (problem === undefined || this.control !== control) return;
+    if (problem !== null && JSON.stringify(control.value) !== typed) return;
+    this.setProblem(problem);
+  }
+
   /** Shows a problem, or takes it away. */
   setProblem(problem: string | null): void {
     this.problem.textContent = problem ?? "";
@@ -117,6 +149,10 @@ export class FieldView {
     return !this.problem.hidden;
   }
 
+  get problemText(): string {
+    return this.problem.textContent ?? "";
+  }
+
   get label(): string {
     return this.caption.firstChild?.textContent ?? "";
   }
@@ -124,6 +160,15 @@ export class FieldView {
   focus(): void {
     const { input } = this.control;
     (input.matches("input, select, textarea") ? input : input.querySelector<HTMLElement>("input"))?.focus();
+  }
+
+  private applyLock(): void {
+    const { input } = this.control;
+    this.element.classList.toggle("locked", this.isLocked);
+    // A list has no state in which it is read only: it cannot be opened then.
+    if (input instanceof HTMLSelectElement) input.inert = this.isLocked;
+    else setAttributes(input, { readonly: this.isLocked });
+    setAttributes(input, { "aria-readonly": this.isLocked ? "true" : null });
   }
 
   private name(label: string, required: boolean): void {

@@ -6,15 +6,25 @@ import type * as api from "../api";
 type Loose<Whole, Needed extends keyof Whole> = Pick<Whole, Needed> & Partial<Whole>;
 
 export type Value = string | number | boolean | string[] | null;
-export type Field = Loose<api.FieldSchema, "key">;
-export type Rule = Loose<api.RuleSchema, "components" | "into" | "changes">;
-export type Slot = Loose<Omit<api.SlotSchema, "parts" | "mapping">, "key" | "label" | "countries" | "kinds" | "required"> & {
+export type Field = Loose<Omit<api.FieldSchema, "phone">, "key"> & { phone?: Partial<api.PhoneSettings> | null };
+/** A component, or a group that is joined by itself. */
+export type RulePart = string | { components: RulePart[]; join?: string | null; changes?: api.RuleSchema["changes"] };
+export type Rule = Partial<Omit<api.RuleSchema, "fit" | "components">> & {
+  components?: RulePart[] | null;
+  fit?: Loose<api.FitSchema, "into"> | null;
+};
+export type Slot = Loose<Omit<api.SlotSchema, "parts" | "mapping" | "countries" | "near" | "map">, "key" | "label" | "kinds" | "required"> & {
+  /** As it is answered to be filled, each country by its code. */
+  countries: string[];
+  near?: Partial<api.NearSchema> | null;
+  map?: Partial<api.MapSchema> | null;
   parts: Field[];
   mapping: Rule[];
 };
-export type FormDocument = Loose<Omit<api.FormDocument, "fields" | "slots">, "key" | "kind" | "title"> & {
+export type FormDocument = Loose<Omit<api.FormDocument, "fields" | "slots" | "public">, "key" | "kind" | "title"> & {
   fields: (Field | api.SlotPlace)[];
   slots: Slot[];
+  public?: Partial<api.PublicSettings> | null;
 };
 export type LayoutComponent = api.LayoutComponentSchema;
 /** Of a layout, what a form works with. */

@@ -3,25 +3,24 @@
 import { type Place, ServiceError } from "../service";
 import type { Words } from "../words";
 import type { FieldView } from "./field";
-import { SlotView } from "./slot";
+import type { Marked } from "./frame";
+import { SlotView } from "./slot/view";
 import type { FormViews } from "./views";
 
-type Marked = FieldView | SlotView;
-
-/** Shows why a form was refused: what to say above all, and the first place that is marked. */
-export function refused(error: unknown, views: FormViews, words: Words): { sentence: string; first: Marked | null } {
+/** Shows why a form was refused: what to say above all, and the places that are marked. */
+export function refused(error: unknown, views: FormViews, words: Words): { sentence: string; marked: Marked[] } {
   const problem = error instanceof ServiceError ? error : new ServiceError(0, String(error));
   if (problem.status === 0 || problem.status >= 500) {
     const reason = problem.status ? problem.message : words.say("noAnswer");
-    return { sentence: `${reason} ${words.say("nothingLost")}`, first: null };
+    return { sentence: `${reason} ${words.say("nothingLost")}`, marked: [] };
   }
   const others = problem.places.filter((place) => !placed(place, views, words));
-  const marked = views.inOrder().filter((one) => one.hasProblem);
+  const marked = views.inOrder().filter((one) => one.hasProblem).map(asMarked);
   const count = marked.length + others.length;
   const sentence = count
     ? [words.say("attention", { count }), ...others.map((other) => words.problem(other))].join(" ")
     : problem.message;
-  return { sentence, first: marked.find((one) => one.shown) ?? null };
+  return { sentence, marked };
 }
 
 /** Shows a problem at its field or slot; false where there is none for it. */
@@ -49,5 +48,9 @@ export function markMissing(views: FormViews, keys: ReadonlySet<string>, words: 
   for (const one of missing) {
     one.setProblem(words.say(one instanceof SlotView ? "addressIsNeeded" : "isNeeded"));
   }
-  return missing;
+  return missing.map(asMarked);
+}
+
+function asMarked(view: FieldView | SlotView): Marked {
+  return { view, label: view instanceof SlotView ? view.slot.label : view.label, problem: view.problemText };
 }

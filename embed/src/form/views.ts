@@ -8,7 +8,9 @@ import type { Field, FormDocument, Slot, Value } from "./model";
 import { itemsOf } from "./model";
 import { OutputView } from "./output";
 import type { Item } from "./shape";
-import { type SlotContext, SlotView } from "./slot";
+import type { SlotContext } from "./slot/context";
+import type { SlotMemo } from "./slot/state";
+import { SlotView } from "./slot/view";
 
 type View = FieldView | SlotView | BlockView | OutputView;
 
@@ -24,6 +26,12 @@ export class FormViews {
     this.fields = context.fields;
   }
 
+  /** The form is taken from its page. */
+  leave(): void {
+    for (const slot of this.slots) slot.leave();
+    for (const field of this.fields.values()) field.leave();
+  }
+
   get slots(): SlotView[] {
     return this.of(SlotView);
   }
@@ -34,13 +42,18 @@ export class FormViews {
     const typed = this.values();
     this.views = new Map();
     this.fields.clear();
+    this.context.slots.clear();
     for (const item of itemsOf(document)) {
       const known = before.get(item.key);
       const isSame = known !== undefined && (known.item === item || JSON.stringify(known.item) === JSON.stringify(item));
       const view = isSame ? known.view : this.newView(item);
       this.views.set(item.key, { item, view });
       if (view instanceof FieldView) this.fields.set(item.key, view);
-      if (view instanceof SlotView) for (const part of view.fields) this.fields.set(part.key, part);
+      if (view instanceof SlotView) {
+        this.context.slots.set(item.key, view);
+        for (const part of view.fields) this.fields.set(part.key, part);
+      }
+      if (known && !isSame && known.view instanceof SlotView) known.view.leave();
       if (isSame || !known) continue;
       const parts = view instanceof SlotView ? view.fields : view instanceof FieldView ? [view] : [];
       for (const part of parts) {
@@ -61,6 +74,23 @@ export class FormViews {
     return Object.fromEntries([...this.fields].map(([key, field]) => [key, field.value]));
   }
 
+  /** What has to be known of the slots to go on with them. */
+  memos(): Record<string, SlotMemo> {
+    return Object.fromEntries(this.slots.filter((slot) => !slot.isEmpty).map((slot) => [slot.slot.key, slot.memo]));
+  }
+
+  /** Puts back what was given before. */
+  restore(values: Readonly<Record<string, Value>>, slots: Readonly<Record<string, SlotMemo>>): void {
+    for (const slot of this.slots) {
+      const memo = slots[slot.slot.key];
+      if (memo) slot.restore(memo);
+    }
+    for (const [key, value] of Object.entries(values)) {
+      const field = this.fields.get(key);
+      if (field && value !== null) field.value = value;
+    }
+  }
+
   addresses(): Record<string, AddressValue> {
     return Object.fromEntries(this.slots.map((slot) => [slot.slot.key, slot.addressValue]));
   }
@@ -75,6 +105,8 @@ export class FormViews {
       if (view instanceof SlotView) view.isNeeded = worked.needed.has(key);
     }
     for (const [key, field] of this.fields) field.needed = worked.needed.has(key);
+    for (const slot of this.slots) slot.update();
+    for (const field of this.fields.values()) field.refresh();
   }
 
   /** Everything that can have a problem, in the order on the form. */

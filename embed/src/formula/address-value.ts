@@ -6,6 +6,8 @@ export interface AddressValue {
   line: string;
   lines: readonly string[];
   given: "picked" | "typed" | "";
+  /** Of one that was picked: `use`, `languages`, `id`. */
+  facts?: Readonly<Record<string, string>>;
 }
 
 export const NO_ADDRESS: AddressValue = {

@@ -6,6 +6,7 @@ import { choice, choices } from "./choice";
 import type { MakeControl } from "./control";
 import { day, line, lines } from "./line";
 import { link } from "./link";
+import { phone } from "./phone";
 
 export type { Control, ControlPlace } from "./control";
 export { SelectControl } from "./choice";
@@ -24,7 +25,7 @@ const CONTROLS: Record<string, ControlOfType> = {
   long_text: { make: lines },
   number: { make: line({ inputmode: "decimal" }) },
   date: { make: day },
-  phone: { make: line({ type: "tel", autocomplete: "tel" }) },
+  phone: { make: phone },
   email: { make: line({ type: "email", autocomplete: "email" }) },
   hidden: { make: line({ type: "hidden" }) },
   yes_no: { make: box, labelBehind: true },

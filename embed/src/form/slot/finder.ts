@@ -1,10 +1,10 @@
 /** The finder of a slot: set up as the slot says, and what happens in it handed on. */
 
-import type { FinderElement } from "../finder/element";
-import type { Connection } from "../service";
-import type { Words } from "../words";
-import type { Slot } from "./model";
-import type { Picked } from "./slot-state";
+import type { FinderElement } from "../../finder/element";
+import type { Connection } from "../../service";
+import type { Words } from "../../words";
+import type { Slot } from "../model";
+import type { Picked } from "./state";
 
 interface Handlers {
   pick: (picked: Picked) => void;
@@ -19,6 +19,8 @@ export function finderOf(slot: Slot, place: { words: Words; connection: Connecti
   finder.setAttribute("label", place.words.say("findAddress"));
   finder.setAttribute("kinds", (slot.kinds ?? []).join(","));
   finder.setAttribute("takes-groups", "");
+  if (slot.language) finder.setAttribute("language", slot.language);
+  if (slot.datasets?.length) finder.setAttribute("datasets", slot.datasets.join(","));
   finder.connection = place.connection;
   finder.addEventListener("anchorline-pick", (event) => handlers.pick((event as CustomEvent<Picked>).detail));
   finder.addEventListener("anchorline-by-hand", () => handlers.byHand());

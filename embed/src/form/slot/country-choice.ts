@@ -1,11 +1,11 @@
 /** The country of one slot: its list, its names, and its layout. */
 
-import { make } from "../dom";
-import { Latest } from "../latest";
-import { type Connection, call, path } from "../service";
-import type { Words } from "../words";
+import { make } from "../../dom";
+import { Latest } from "../../latest";
+import { type Connection, call, path } from "../../service";
+import type { Words } from "../../words";
 import { firstCountry } from "./country";
-import type { Layout, Slot } from "./model";
+import type { Layout, Slot } from "../model";
 
 export interface LayoutSource {
   form: string;
@@ -61,6 +61,11 @@ export class CountryChoice {
 
   nameOf(code: string): string {
     return new Intl.DisplayNames(this.source.languages, { type: "region" }).of(code) ?? code;
+  }
+
+  /** The form is taken from its page. */
+  leave(): void {
+    this.layouts.drop();
   }
 
   /** The chosen country's layout; null where another country was chosen in the meantime. */

@@ -1,9 +1,9 @@
 /** The address of a slot as formulas have it: what was picked, with what was changed by hand. */
 
-import { type AddressValue, NO_ADDRESS } from "../formula/address-value";
-import { Latest } from "../latest";
-import { type Connection, type FillAnswer, call, path } from "../service";
-import type { FieldView } from "./field";
+import { type AddressValue, NO_ADDRESS } from "../../formula/address-value";
+import { Latest } from "../../latest";
+import { type Connection, type FillAnswer, call, path } from "../../service";
+import type { FieldView } from "../field";
 
 const PAUSE_MS = 250;
 
@@ -51,6 +51,7 @@ export class SlotAddress {
       line: text.line,
       lines: text.lines,
       given: filled ? "picked" : "typed",
+      facts: filled?.facts ?? {},
     };
   }
 

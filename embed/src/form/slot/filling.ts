@@ -1,15 +1,18 @@
 /** Filling a slot's fields: of several fills the latest counts, and each can be taken back. */
 
-import { Latest } from "../latest";
-import { type Connection, type FillAnswer, call, path } from "../service";
-import type { FieldView } from "./field";
-import type { Slot, Value } from "./model";
+import { Latest } from "../../latest";
+import { type Connection, type FillAnswer, call, path } from "../../service";
+import type { FieldView } from "../field";
+import type { Slot, Value } from "../model";
+import { ruleFills } from "../rule-fills";
+import type { Replaced } from "./typed-by-hand";
 
 /** What a fill is made from, as the service takes it. */
 export type Source =
   | { address_id: string }
   | { group_id: string; typed: string }
-  | { typed: string; country_code: string };
+  | { typed: string; country_code: string }
+  | { components: Record<string, string> };
 
 export interface FillPlace {
   form: string;
@@ -64,14 +67,14 @@ export class Filling {
     await this.ended;
   }
 
-  /** Writes an answer into the fields; returns those whose text was typed by hand, with it. */
-  write(answer: FillAnswer): string[] {
-    const replaced: string[] = [];
+  /** Writes an answer into the fields; returns what it replaced there that was typed by hand. */
+  write(answer: FillAnswer): Replaced[] {
+    const replaced: Replaced[] = [];
     for (const field of this.owned()) {
       const old = field.value;
       const value = answer.values[field.key] || null;
       const byHand = old !== null && old !== (this.filled.get(field.key) ?? null);
-      if (byHand && old !== value) replaced.push(`${field.label} “${field.text}”`);
+      if (byHand && old !== value) replaced.push({ field, value: old, text: field.text });
       field.value = value;
       field.setProblem(null);
       this.filled.set(field.key, field.value);
@@ -96,7 +99,7 @@ export class Filling {
   }
 
   private owned(): FieldView[] {
-    const keys = new Set(this.slot.mapping.map((rule) => rule.into));
+    const keys = new Set(this.slot.mapping.flatMap(ruleFills));
     return [...keys].flatMap((key) => this.place.fields.get(key) ?? []);
   }
 }

@@ -1,9 +1,9 @@
 /** Spelling a postcode as its country does while it is fresh. */
 
-import { call, path } from "../service";
+import { call, path } from "../../service";
 import type { LayoutSource } from "./country-choice";
-import type { FieldView } from "./field";
-import type { CheckAnswer } from "./model";
+import type { FieldView } from "../field";
+import type { CheckAnswer } from "../model";
 
 /** Spells a part that holds a postcode as the country does, and says what is wrong with it. */
 export async function checkPostcode(

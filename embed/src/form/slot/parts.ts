@@ -1,10 +1,10 @@
 /** The fields that a slot brings: called, ordered and shown as the chosen country has them. */
 
-import { make } from "../dom";
+import { make } from "../../dom";
 import { autofillOf } from "./autofill";
-import type { ControlPlace } from "./controls";
-import { FieldView } from "./field";
-import type { LayoutComponent, Layout, Slot } from "./model";
+import type { ControlPlace } from "../controls";
+import { FieldView } from "../field";
+import type { LayoutComponent, Layout, Slot } from "../model";
 
 // A region has a name and a code: who gives the one that is asked for gives both.
 const PAIR: Record<string, string> = { region: "region_code", region_code: "region" };
@@ -14,7 +14,11 @@ export class Parts {
   readonly views: FieldView[];
   private layout: Layout | null = null;
 
-  constructor(slot: Slot, place: ControlPlace, changed: () => void) {
+  constructor(
+    private readonly slot: Slot,
+    place: ControlPlace,
+    changed: () => void,
+  ) {
     this.views = slot.parts.map((part) => {
       const autofill = part.component ? autofillOf(part.component, slot.key) : null;
       const view: FieldView = new FieldView(part, place, changed, autofill);
@@ -41,6 +45,7 @@ export class Parts {
       view.follow(entry ?? optional(component, layout), layout.language);
       view.shown = this.isShown(view, entry !== undefined, layout);
     }
+    if (this.slot.keeps_order) return this.pairRegions();
     const order = layout.components.map((entry) => entry.component);
     const place = (view: FieldView): number => {
       const at = order.indexOf(view.field.component ?? "");
@@ -52,7 +57,21 @@ export class Parts {
     if (sorted.some((view, i) => view.element !== current[i])) {
       this.element.append(...sorted.map((view) => view.element));
     }
+    this.pairRegions();
+  }
+
+  private pairRegions(): void {
     for (const view of this.views) this.pairRegion(view);
+  }
+
+  /** Optional parts that are empty, in the order on the form. */
+  foldable(): FieldView[] {
+    return this.inOrder().filter((view) => view.shown && view.value === null && !view.isRequired);
+  }
+
+  /** Leaves parts out of sight, and no others. */
+  fold(out: readonly FieldView[]): void {
+    for (const view of this.views) view.element.classList.toggle("folded", out.includes(view));
   }
 
   /** Without a layout the fields are called after their components, so that all can be filled. */

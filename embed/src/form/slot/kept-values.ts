@@ -6,10 +6,10 @@
  * is not sent.
  */
 
-import { make } from "../dom";
-import type { Words } from "../words";
-import type { FieldView } from "./field";
-import type { LayoutComponent, Layout, Value } from "./model";
+import { make } from "../../dom";
+import type { Words } from "../../words";
+import type { FieldView } from "../field";
+import type { LayoutComponent, Layout, Value } from "../model";
 
 export interface Kept {
   part: FieldView;

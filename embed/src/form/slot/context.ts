@@ -1,0 +1,36 @@
+/** What a slot knows of the form that it stands on. */
+
+import type { ControlPlace } from "../controls";
+import type { LayoutSource } from "./country-choice";
+import type { FillPlace } from "./filling";
+import type { Slot } from "../model";
+import type { SlotState } from "./state";
+
+/** A slot as others on its form see it. */
+export interface SlotOnForm {
+  readonly slot: Slot;
+  readonly shown: boolean;
+  readonly state: SlotState;
+}
+
+export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
+  changed: () => void;
+  /** Whether a formula of the form writes an address out. */
+  isWritten: () => boolean;
+  emit: (name: string, detail: unknown) => void;
+  /** The slots of the form by key. */
+  slots: Map<string, SlotOnForm>;
+  /** Where maps take their pictures from, if anywhere. */
+  tiles: { address: string; attribution: string } | null;
+}
+
+/** A context for a form of which no field and no slot is there yet. */
+export function contextOf(given: Omit<SlotContext, "fields" | "slots" | "countryOf">): SlotContext {
+  const slots: SlotContext["slots"] = new Map();
+  return {
+    ...given,
+    slots,
+    fields: new Map(),
+    countryOf: (key) => (key ? slots.get(key) : [...slots.values()][0])?.state.country ?? null,
+  };
+}
