@@ -3,7 +3,7 @@
 import type * as api from "../../../embed/src/api";
 import type { FormDocument } from "../../../embed/src/form/model";
 
-export type { Field, FormDocument, Rule, Slot } from "../../../embed/src/form/model";
+export type { Field, FormDocument, Rule, RulePart, Slot } from "../../../embed/src/form/model";
 export type { FillAnswer } from "../../../embed/src/service";
 
 export type Session = api.SessionAnswer;
@@ -24,3 +24,4 @@ export type RecordSummary = api.RecordSummary;
 export type RecordPage = api.RecordList;
 export type CapturedAddress = api.CapturedSchema;
 export type RecordAnswer = api.RecordAnswer;
+export type RecordHistory = api.RecordHistory;

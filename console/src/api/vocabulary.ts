@@ -19,8 +19,12 @@ export const COMPONENTS = [
   "country_code",
 ];
 
-export const CHANGES: Record<string, string> = {
-  upper: "in capitals",
-  ascii: "without accents",
-  shorten: "shortened to the field",
+export const FACTS: Record<string, string> = {
+  latitude: "Latitude",
+  longitude: "Longitude",
+  use: "Use",
+  languages: "Languages",
+  id: "Id of the address",
+  line: "Whole address in one line",
+  lines: "Whole address in its lines",
 };

@@ -8,7 +8,7 @@ import type { Job } from "./schemas";
 import { isOpen } from "./schemas";
 import { useCancel, useDiscardFile, useRetry } from "./useData";
 
-const TITLES = { load: "Loading", rebuild: "Building the index of", compare: "Comparing" };
+const TITLES = { load: "Loading", rebuild: "Building the index of", compare: "Comparing", coverage: "Running a mapping" };
 const PHASES: Record<string, string> = {
   reading: "Reading and checking rows",
   building: "Building the index",

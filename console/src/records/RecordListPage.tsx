@@ -1,8 +1,9 @@
 /** The records: searched, sorted, page by page. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Button, Empty, Select, Table } from "antd";
-import { Link, useSearchParams } from "react-router";
+import { PlusOutlined } from "@ant-design/icons";
+import { Button, Dropdown, Empty, Select, Table } from "antd";
+import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { call } from "../api/call";
 import type { FormSummary, RecordPage, RecordSummary } from "../api/schemas";
@@ -49,7 +50,9 @@ export default function RecordListPage(): React.ReactNode {
   const last = first - 1 + (records.data?.records.length ?? 0);
   return (
     <>
-      <PageHead title="Records" about="Filled forms with the addresses that were captured." />
+      <PageHead title="Records" about="Filled forms with the addresses that were captured.">
+        <NewRecord forms={forms.data?.forms ?? []} chosen={form} />
+      </PageHead>
       <div className="controls">
         <SearchBox
           label="Search the records"
@@ -111,5 +114,28 @@ export default function RecordListPage(): React.ReactNode {
         <span role="status">{total ? `${first} to ${last} of ${total.toLocaleString("en")}` : ""}</span>
       </nav>
     </>
+  );
+}
+
+/** Makes a record of the chosen form, or of one of those that are published. */
+function NewRecord({ forms, chosen }: { forms: readonly FormSummary[]; chosen: string }): React.ReactNode {
+  const navigate = useNavigate();
+  const open = (key: string): void => void navigate(`/records/new/${key}`);
+  const published = forms.filter((form) => form.published_version !== null);
+  const label = (
+    <>
+      <PlusOutlined aria-hidden /> New record
+    </>
+  );
+  if (published.some((form) => form.key === chosen)) {
+    return <Button type="primary" onClick={() => open(chosen)}>{label}</Button>;
+  }
+  return (
+    <Dropdown
+      trigger={["click"]}
+      menu={{ items: published.map((form) => ({ key: form.key, label: form.title })), onClick: ({ key }) => open(key) }}
+    >
+      <Button type="primary" disabled={!published.length}>{label}</Button>
+    </Dropdown>
   );
 }

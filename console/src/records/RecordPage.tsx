@@ -1,11 +1,12 @@
 /** One record: its addresses with lines and components, and everything that was filled in. */
 
 import { useQuery } from "@tanstack/react-query";
-import { Descriptions, Skeleton } from "antd";
-import { Link, useParams } from "react-router";
+import { EditOutlined } from "@ant-design/icons";
+import { Button, Descriptions, Skeleton } from "antd";
+import { Link, useNavigate, useParams } from "react-router";
 
 import { call } from "../api/call";
-import type { FormSummary, RecordAnswer } from "../api/schemas";
+import type { FormSummary, RecordAnswer, RecordHistory } from "../api/schemas";
 import { Named } from "../parts/Named";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
@@ -15,6 +16,7 @@ import { Panel } from "../parts/Panel";
 
 export default function RecordPage(): React.ReactNode {
   const { record: id = "" } = useParams();
+  const navigate = useNavigate();
   const record = useQuery({
     queryKey: ["record", id],
     queryFn: () => call<RecordAnswer>(`records/${encodeURIComponent(id)}`),
@@ -22,6 +24,11 @@ export default function RecordPage(): React.ReactNode {
   const forms = useQuery({
     queryKey: ["forms"],
     queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+  });
+  const history = useQuery({
+    queryKey: ["history", id],
+    queryFn: () => call<RecordHistory>(`records/${encodeURIComponent(id)}/history`),
+    enabled: (record.data?.revision ?? 1) > 1,
   });
   if (record.isError) return <LoadError error={record.error} again={() => void record.refetch()} />;
   if (record.isPending) return <Skeleton active />;
@@ -36,12 +43,17 @@ export default function RecordPage(): React.ReactNode {
               {forms.data?.forms.find((form) => form.key === data.form)?.title ?? data.form}
             </Link>, version {data.form_version}, made{" "}
             {readable(data.made_at)} by {data.made_by} · <span className="key">{data.id}</span>
+            {data.changed_at && <div>Changed {readable(data.changed_at)} by {data.changed_by}</div>}
           </>
         }
-      />
+      >
+        <Button type="primary" icon={<EditOutlined aria-hidden />} onClick={() => void navigate(`/records/${data.id}/edit`)}>
+          Change
+        </Button>
+      </PageHead>
       <div className="cards">
         {Object.entries(data.slots).map(([slot, address]) => (
-          <AddressCard key={slot} slot={slot} address={address} fields={data.labels} />
+          <AddressCard key={slot} slot={slot} address={address} fields={data.labels} history={history.data} />
         ))}
       </div>
       <Panel title="Fields" apart>
@@ -52,7 +64,12 @@ export default function RecordPage(): React.ReactNode {
           items={Object.entries(data.values).map(([key, value]) => ({
             key,
             label: <Named label={data.labels[key]} name={key} />,
-            children: <span dir="auto">{data.texts[key] ?? String(value)}</span>,
+            children: (
+              <span dir="auto">
+                {data.texts[key] ?? String(value)}
+                {data.typed[key] && data.typed[key] !== data.texts[key] && <div className="hint">typed: {data.typed[key]}</div>}
+              </span>
+            ),
           }))}
         />
       </Panel>

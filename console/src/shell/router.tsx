@@ -1,38 +1,35 @@
-import { Spin } from "antd";
-import { Suspense, lazy } from "react";
 import { createBrowserRouter } from "react-router";
 
 import { opening } from "../forms/design/opening";
 import { AppShell } from "./AppShell";
 import { NotFoundPage } from "./NotFoundPage";
+import { type LoadedPage, pageLoaded } from "./pageLoaded";
 import { queries } from "./queries";
 
-const Home = lazy(() => import("../home/HomePage"));
-const FormList = lazy(() => import("../forms/FormListPage"));
-const BeginForm = lazy(() => import("../forms/begin/BeginPage"));
-const DesignForm = lazy(() => import("../forms/design/DesignPage"));
-const DatasetList = lazy(() => import("../data/DatasetListPage"));
-const DatasetPage = lazy(() => import("../data/DatasetPage"));
-const EditionPage = lazy(() => import("../data/EditionPage"));
-const LayoutList = lazy(() => import("../layouts/LayoutListPage"));
-const LayoutPage = lazy(() => import("../layouts/LayoutPage"));
-const OwnList = lazy(() => import("../layouts/own/OwnListPage"));
-const NewOwn = lazy(() => import("../layouts/own/NewOwnPage"));
-const OwnLayout = lazy(() => import("../layouts/own/OwnLayoutPage"));
-const TrySearch = lazy(() => import("../search/TrySearchPage"));
-const RecordList = lazy(() => import("../records/RecordListPage"));
-const RecordPage = lazy(() => import("../records/RecordPage"));
+const Home = pageLoaded(() => import("../home/HomePage"));
+const FormList = pageLoaded(() => import("../forms/FormListPage"));
+const BeginForm = pageLoaded(() => import("../forms/begin/BeginPage"));
+const DesignForm = pageLoaded(() => import("../forms/design/DesignPage"));
+const DatasetList = pageLoaded(() => import("../data/DatasetListPage"));
+const DatasetPage = pageLoaded(() => import("../data/DatasetPage"));
+const EditionPage = pageLoaded(() => import("../data/EditionPage"));
+const LayoutList = pageLoaded(() => import("../layouts/LayoutListPage"));
+const LayoutPage = pageLoaded(() => import("../layouts/LayoutPage"));
+const OwnList = pageLoaded(() => import("../layouts/own/OwnListPage"));
+const NewOwn = pageLoaded(() => import("../layouts/own/NewOwnPage"));
+const OwnLayout = pageLoaded(() => import("../layouts/own/OwnLayoutPage"));
+const TrySearch = pageLoaded(() => import("../search/TrySearchPage"));
+const RecordList = pageLoaded(() => import("../records/RecordListPage"));
+const FillRecord = pageLoaded(() => import("../records/FillPage"));
+const RecordPage = pageLoaded(() => import("../records/RecordPage"));
 
-function page(Page: React.ComponentType): React.ReactNode {
-  return (
-    <Suspense fallback={<Spin description="Loading …" />}>
-      <Page />
-    </Suspense>
-  );
+function page({ Page }: LoadedPage): React.ReactNode {
+  return <Page />;
 }
 
-/** Asks for a form while its page is still being loaded. */
+/** Asks for a form, and for its page, while it is still being found out who is there. */
 function beginOpening({ params }: { params: { form?: string } }): null {
+  DesignForm.begin();
   void queries.prefetchQuery(opening(params.form ?? ""));
   return null;
 }
@@ -48,6 +45,8 @@ export const router = createBrowserRouter(
         { path: "forms/new", element: page(BeginForm) },
         { path: "forms/:form", element: page(DesignForm), loader: beginOpening },
         { path: "records", element: page(RecordList) },
+        { path: "records/new/:form", element: page(FillRecord) },
+        { path: "records/:record/edit", element: page(FillRecord) },
         { path: "records/:record", element: page(RecordPage) },
         { path: "data", element: page(DatasetList) },
         { path: "data/:dataset", element: page(DatasetPage) },

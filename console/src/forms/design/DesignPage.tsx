@@ -3,9 +3,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Skeleton } from "antd";
 import { useCallback, useState } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 
 import { LoadError } from "../../parts/LoadError";
+import { MappingWorkbench } from "../mapping/MappingWorkbench";
 import { DesignHead } from "./DesignHead";
 import { LiveDesign } from "./LiveDesign";
 import { MergeDialog } from "./MergeDialog";
@@ -31,18 +32,30 @@ function Designing({ form, opened }: { form: string; opened: Opened }): React.Re
   const design = useDesign(form, opened, (sentence) => void message.info(sentence));
   const editors = useEditors(form, design.keeper);
   const [selected, setSelected] = useState("");
-  const select = useCallback((key: string) => setSelected(key), []);
+  const [search, setSearch] = useSearchParams();
+  const mapping = search.get("mapping");
+  const select = useCallback(
+    (key: string) => {
+      setSelected(key);
+      setSearch({});
+    },
+    [setSearch],
+  );
   useUndoKeys(design.undo, design.redo);
   const { keeper, document } = design;
   const problems = located(keeper.kept.body.document, keeper.kept.body.problems);
   return (
     <div className="design">
       <DesignHead form={form} design={design} editors={editors} problems={problems} select={select} />
-      <div className="design-panes">
-        <Outline design={design} problems={problems} selected={selected} select={select} />
-        <LiveDesign form={form} document={document} kept={keeper.kept.body} selected={selected} select={select} />
-        <ItemSettings form={form} design={design} problems={problems} selected={selected} select={select} />
-      </div>
+      {mapping ? (
+        <MappingWorkbench key={mapping} form={form} design={design} slotKey={mapping} close={() => setSearch({})} />
+      ) : (
+        <div className="design-panes">
+          <Outline design={design} problems={problems} selected={selected} select={select} />
+          <LiveDesign form={form} document={document} kept={keeper.kept.body} selected={selected} select={select} />
+          <ItemSettings form={form} design={design} problems={problems} selected={selected} select={select} />
+        </div>
+      )}
       {keeper.state.status === "conflict" && (
         <MergeDialog conflicts={keeper.state.conflicts} resolve={(choices) => keeper.resolve(choices)} />
       )}

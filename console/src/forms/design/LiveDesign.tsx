@@ -8,7 +8,8 @@ import type { FormLogic } from "../../../../embed/src/form/logic";
 import { sessionHeaders } from "../../api/call";
 import type { Draft, FormDocument, RecordAnswer } from "../../api/schemas";
 import { DryRunResult, FillTrace } from "../Trace";
-import { withBrought } from "./brought";
+import { useLayouts } from "../../layouts/layouts";
+import { withBrought, withCountries } from "./brought";
 import { type Filled, type LiveFormElement, type Shown, setLiveForm } from "./liveForm";
 import { provisional } from "./provisional";
 
@@ -23,7 +24,8 @@ export function LiveDesign(props: {
   const [round, setRound] = useState(0);
   const [filled, setFilled] = useState<Filled | null>(null);
   const [dryRun, setDryRun] = useState<RecordAnswer | null>(null);
-  const whole = useMemo(() => withBrought(design, kept.brought), [design, kept.brought]);
+  const layouts = useLayouts().data;
+  const whole = useMemo(() => withCountries(withBrought(design, kept.brought), layouts ?? []), [design, kept.brought, layouts]);
   const shown: Shown = { document: whole, logic: provisional(whole, kept.logic as FormLogic), version: null };
   const { place, element } = useElement(form, shown, round, { select, setFilled, setDryRun });
   useEffect(() => element.current?.revise(shown), [whole, kept.logic]);

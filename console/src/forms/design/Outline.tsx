@@ -4,7 +4,7 @@ import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCe
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { PlusOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from "react";
 
 import { AddDialog } from "./AddDialog";
 import { isSlot, itemsOf, moved, nameOf, placeOf, typeOf } from "./edits";
@@ -16,6 +16,9 @@ import type { Design } from "./useDesign";
 const BY_POINTER = { activationConstraint: { distance: 4 } };
 const BY_KEYBOARD = { coordinateGetter: sortableKeyboardCoordinates };
 
+// As many as a tall screen shows: the rows below them are made once these can be used.
+const AT_FIRST = 40;
+
 export function Outline(props: {
   design: Design;
   problems: readonly FoundProblem[];
@@ -26,6 +29,7 @@ export function Outline(props: {
   const { document, edit } = design;
   const [addAt, setAddAt] = useState<number | null>(null);
   const items = useMemo(() => itemsOf(document), [document]);
+  const made = useDeferredValue(items.length, AT_FIRST);
   const faulty = useMemo(() => new Set(problems.map((problem) => problem.key)), [problems]);
   const sensors = useSensors(
     useSensor(PointerSensor, BY_POINTER),
@@ -56,7 +60,7 @@ export function Outline(props: {
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className="outline-rows">
-            {items.map((item) => (
+            {items.slice(0, made).map((item) => (
               <OutlineRow
                 key={item.key}
                 itemKey={item.key}

@@ -20,3 +20,10 @@ export function withBrought(document: FormDocument, brought: Brought): FormDocum
   });
   return { ...document, slots };
 }
+
+/** A form whose addresses name their countries: one that names none is there for all. */
+export function withCountries(document: FormDocument, layouts: readonly { country_code: string }[]): FormDocument {
+  if (document.slots.every((slot) => slot.countries?.length)) return document;
+  const all = layouts.map((layout) => layout.country_code);
+  return { ...document, slots: document.slots.map((slot) => (slot.countries?.length ? slot : { ...slot, countries: all })) };
+}

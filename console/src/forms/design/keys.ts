@@ -1,6 +1,6 @@
 /** Keys of fields and slots: made from labels, and renamed wherever they are spoken of. */
 
-import type { Field, FormDocument, Slot } from "../../api/schemas";
+import type { Field, FormDocument, Rule, Slot } from "../../api/schemas";
 
 const LONGEST = 40;
 
@@ -49,9 +49,23 @@ export function renamed(document: FormDocument, old: string, key: string): FormD
     slots: document.slots.map((slot) => ({
       ...field(slot),
       parts: slot.parts.map(field),
-      mapping: slot.mapping.map((rule) => ({ ...rule, into: one(rule.into) })),
+      mapping: slot.mapping.map((rule) => ruleInto(rule, one)),
+      ...(slot.examples ? { examples: slot.examples.map((example) => ({ ...example, values: renamedKeys(example.values, one) })) } : {}),
     })),
   };
+}
+
+function ruleInto(rule: Rule, one: (key: string) => string): Rule {
+  const { into, fit } = rule;
+  return {
+    ...rule,
+    ...(into ? { into: one(into) } : {}),
+    ...(fit ? { fit: { ...fit, into: fit.into.map(one), ...(fit.overflow ? { overflow: one(fit.overflow) } : {}) } } : {}),
+  };
+}
+
+function renamedKeys<Value>(values: Record<string, Value>, one: (key: string) => string): Record<string, Value> {
+  return Object.fromEntries(Object.entries(values).map(([key, value]) => [one(key), value]));
 }
 
 /** A name as formulas write it: in quotation marks where it is more than one word. */

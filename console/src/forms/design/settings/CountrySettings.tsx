@@ -10,13 +10,17 @@ export function CountrySettings({ slot, set }: { slot: Slot; set: (settings: Par
   const all = useLayouts().data ?? [];
   const names = new Map(all.map((layout) => [layout.country_code, layout.name]));
   const searched = all.filter((layout) => layout.has_addresses).map((layout) => layout.country_code);
+  // None named: it is there for all.
+  const chosen = slot.countries ?? [];
+  const offered = chosen.length ? chosen : all.map((layout) => layout.country_code);
   const choices = all.map((layout) => ({ value: layout.country_code, label: layout.name }));
   const put = (countries: string[]): void => {
-    if (countries.length) set({ countries, ...(slot.country && !countries.includes(slot.country) ? { country: null } : {}) });
+    const isLost = slot.country && countries.length && !countries.includes(slot.country);
+    set({ countries, ...(isLost ? { country: null } : {}) });
   };
   return (
     <>
-      <Setting label="Countries" hint={`${slot.countries.length} can be chosen`}>
+      <Setting label="Countries" hint={chosen.length ? `${chosen.length} can be chosen` : "All of the world can be chosen."}>
         {(id) => (
           <Select
             id={id}
@@ -24,7 +28,8 @@ export function CountrySettings({ slot, set }: { slot: Slot; set: (settings: Par
             className="whole-width"
             maxTagCount={6}
             showSearch={{ optionFilterProp: "label" }}
-            value={slot.countries}
+            placeholder="all of the world"
+            value={chosen}
             options={choices}
             onChange={put}
           />
@@ -34,11 +39,11 @@ export function CountrySettings({ slot, set }: { slot: Slot; set: (settings: Par
         <Button size="small" disabled={!searched.length} onClick={() => put(searched)}>
           All that can be searched ({searched.length})
         </Button>
-        <Button size="small" disabled={!all.length} onClick={() => put(all.map((layout) => layout.country_code))}>
+        <Button size="small" disabled={!all.length} onClick={() => put([])}>
           All of the world
         </Button>
       </Space>
-      {slot.countries.length > 1 && (
+      {offered.length > 1 && (
         <Setting label="Chosen at first">
           {(id) => (
             <Select
@@ -47,7 +52,7 @@ export function CountrySettings({ slot, set }: { slot: Slot; set: (settings: Par
               className="whole-width"
               placeholder="as the person's browser says"
               value={slot.country ?? null}
-              options={slot.countries.map((code) => ({ value: code, label: names.get(code) ?? code }))}
+              options={offered.map((code) => ({ value: code, label: names.get(code) ?? code }))}
               onChange={(country) => set({ country: country ?? null })}
             />
           )}

@@ -11,6 +11,7 @@ import { FormulaSetting } from "./FormulaSetting";
 import type { SettingsProps } from "./props";
 import { KeySetting } from "./KeySetting";
 import { LinkSettings } from "./LinkSettings";
+import { PhoneSettings } from "./PhoneSettings";
 import { OptionsSetting } from "./OptionsSetting";
 import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";
@@ -37,6 +38,7 @@ export function FieldSettings(props: SettingsProps & { field: Field; select: (ke
       <TypeSetting field={field} types={types} set={set} />
       {has("formula") && <FormulaSetting {...props} item={field} setting="formula" label="What it comes to" />}
       {name === "link" && <LinkSettings field={field} document={document} set={set} />}
+      {has("phone") && <PhoneSettings field={field} document={document} set={set} />}
       {has("options") && <OptionsSetting field={field} set={set} />}
       {type?.is_filled && !type.always_needed && name !== "hidden" && name !== "yes_no" && (
         <SwitchSetting label="Must be filled" value={Boolean(field.required)} change={(required) => set({ required })} />

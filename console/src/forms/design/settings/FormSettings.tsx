@@ -5,6 +5,7 @@ import { Segmented, Select } from "antd";
 import type { FormDocument } from "../../../api/schemas";
 import type { SettingsProps } from "./props";
 import { LanguageList } from "./LanguageList";
+import { PublicSettings } from "./PublicSettings";
 import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";
 import { TextSetting } from "./TextSetting";
@@ -65,6 +66,7 @@ export function FormSettings({ form, design }: SettingsProps): React.ReactNode {
         change={(keeps_hidden) => set({ keeps_hidden })}
         hint="Otherwise what is hidden is not sent and not kept."
       />
+      {document.kind === "web" && <PublicSettings document={document} set={set} />}
       <LanguageList document={document} set={set} />
       <WholeTranslations design={design} />
     </>

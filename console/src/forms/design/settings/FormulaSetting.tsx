@@ -54,7 +54,7 @@ export function FormulaSetting(
   );
 }
 
-function useFunctions(): FormulaFunction[] {
+export function useFunctions(): FormulaFunction[] {
   const answer = useQuery({
     queryKey: ["formula-functions"],
     queryFn: () => call<{ functions: FormulaFunction[] }>("formulas"),

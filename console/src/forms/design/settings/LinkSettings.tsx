@@ -8,6 +8,7 @@ import type { Draft, Field, FormDocument } from "../../../api/schemas";
 import { useForms } from "../../useForms";
 import { isSlot, itemsOf, nameOf } from "../edits";
 import { Setting } from "./Setting";
+import { SwitchSetting } from "./SwitchSetting";
 
 export function LinkSettings(props: {
   field: Field;
@@ -32,7 +33,7 @@ export function LinkSettings(props: {
             placeholder="Choose a form"
             value={field.form ?? null}
             options={forms.filter((form) => form.key !== document.key).map((form) => ({ value: form.key, label: form.title }))}
-            onChange={(form) => set({ form, shows: null })}
+            onChange={(form) => set({ form, shows: null, searches: [] })}
           />
         )}
       </Setting>
@@ -49,7 +50,23 @@ export function LinkSettings(props: {
           />
         )}
       </Setting>
-      {document.kind === "web" && field.form && (
+      <Setting label="Searched as well" hint="Shown behind it.">
+        {(id) => (
+          <Select
+            id={id}
+            mode="multiple"
+            className="whole-width"
+            value={field.searches ?? []}
+            options={shown.filter((item) => item.key !== field.shows).map((item) => ({ value: item.key, label: nameOf(item) }))}
+            onChange={(searches) => set({ searches: searches.slice(0, 5) })}
+          />
+        )}
+      </Setting>
+      <SwitchSetting label="Staff can make a new one here" value={Boolean(field.makes_new)} change={(makes_new) => set({ makes_new })} />
+      {document.kind === "web" && (
+        <SwitchSetting label="Anyone may look records up" value={Boolean(field.open_to_all)} change={(open_to_all) => set({ open_to_all })} hint="Otherwise only staff can set this link." />
+      )}
+      {document.kind === "web" && field.form && field.open_to_all && (
         <Alert
           type="warning"
           showIcon

@@ -1,11 +1,11 @@
 /** Settings of an address: its countries, what is asked for, where each part goes. */
 
-import { Button, Drawer, Select } from "antd";
-import { useState } from "react";
+import { Button, Select } from "antd";
+import { useSearchParams } from "react-router";
 
+import { ruleFills } from "../../../../../embed/src/form/rule-fills";
 import type { Slot } from "../../../api/schemas";
 import { useComponentLabels } from "../../../layouts/layouts";
-import { MappingTable } from "../../MappingTable";
 import { USUAL_PARTS, changed } from "../edits";
 import { ConditionSetting } from "./ConditionSetting";
 import { CountrySettings } from "./CountrySettings";
@@ -15,14 +15,16 @@ import { Setting } from "./Setting";
 import { SwitchSetting } from "./SwitchSetting";
 import { TextSetting } from "./TextSetting";
 import { TranslationSettings } from "./TranslationSettings";
+import { AbilitySettings } from "./slot/AbilitySettings";
+import { LookSettings } from "./slot/LookSettings";
+import { OfferSettings } from "./slot/OfferSettings";
 import { useLabelKey } from "./useLabelKey";
-
-const KINDS = ["address", "street", "place", "postcode", "town", "district", "region", "organisation", "building"];
 
 export function SlotSettings(props: SettingsProps & { slot: Slot; select: (key: string) => void }): React.ReactNode {
   const { design, slot, select } = props;
   const { document, edit } = design;
-  const [mapping, setMapping] = useState(false);
+  const [, setSearch] = useSearchParams();
+  const openMapping = (key: string): void => setSearch({ mapping: key });
   const set = (settings: Partial<Slot>): void => edit(changed(document, slot.key, settings), `${slot.key} ${Object.keys(settings).join()}`);
   const named = useLabelKey(design, slot.key, select);
   return (
@@ -32,29 +34,25 @@ export function SlotSettings(props: SettingsProps & { slot: Slot; select: (key: 
       <SwitchSetting label="Must be filled" value={slot.required !== false} change={(required) => set({ required })} hint="While it is shown." />
       <CountrySettings slot={slot} set={set} />
       <TextSetting label="Help below the heading" value={slot.help} change={(help) => set({ help })} lines most={4000} />
-      <Setting label="Offered as people type" hint={slot.kinds?.length ? undefined : "Everything that can be found."}>
-        {(id) => (
-          <Select
-            id={id}
-            mode="multiple"
-            className="whole-width"
-            placeholder="everything"
-            value={slot.kinds ?? []}
-            options={KINDS.map((value) => ({ value, label: value }))}
-            onChange={(kinds) => set({ kinds })}
-          />
-        )}
-      </Setting>
       <Parts slot={slot} set={set} />
-      <Button block onClick={() => setMapping(true)}>
+      <details className="more-settings">
+        <summary>How it looks</summary>
+        <LookSettings slot={slot} set={set} />
+      </details>
+      <details className="more-settings">
+        <summary>What is offered</summary>
+        <OfferSettings slot={slot} document={document} set={set} />
+      </details>
+      <details className="more-settings">
+        <summary>What else it can do</summary>
+        <AbilitySettings slot={slot} document={document} set={set} />
+      </details>
+      <Button block onClick={() => openMapping(slot.key)}>
         Where each part goes: {slot.mapping.length} rules
       </Button>
       <ConditionSetting {...props} item={slot} setting="shown_when" />
       {slot.required === false && <ConditionSetting {...props} item={slot} setting="required_when" />}
       <TranslationSettings design={design} item={slot} />
-      <Drawer title={`Where each part of “${slot.label}” goes`} open={mapping} onClose={() => setMapping(false)} size={760} destroyOnHidden>
-        <MappingTable document={document} slot={slot} edit={(next) => set({ mapping: next.mapping })} />
-      </Drawer>
     </>
   );
 }
@@ -72,7 +70,7 @@ function Parts({ slot, set }: { slot: Slot; set: (settings: Partial<Slot>) => vo
     set({
       parts: [...kept, ...parts],
       mapping: [
-        ...slot.mapping.filter((rule) => !gone.has(rule.into)),
+        ...slot.mapping.filter((rule) => !ruleFills(rule).some((key) => gone.has(key))),
         ...parts.map((part) => ({ components: [part.component], into: part.key, changes: [] })),
       ],
     });

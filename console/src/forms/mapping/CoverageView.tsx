@@ -1,0 +1,98 @@
+/** Coverage: a mapping run over many addresses, field by field and country by country. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Empty, InputNumber, Progress, Select } from "antd";
+import { useState } from "react";
+
+import type * as api from "../../../../embed/src/api";
+import { call } from "../../api/call";
+import type { Slot } from "../../api/schemas";
+import { ErrorAlert } from "../../parts/ErrorAlert";
+import { counted } from "../../parts/formatting";
+import type { Design } from "../design/useDesign";
+import { CoverageTable } from "./CoverageTable";
+import type { Sample } from "./useMapping";
+
+type Source = "reference" | "records" | "rows";
+const OPEN = new Set(["waiting", "running", "receiving"]);
+
+export function CoverageView(props: { form: string; design: Design; slot: Slot; tryOut: (sample: Sample) => void }): React.ReactNode {
+  const { form, design, slot, tryOut } = props;
+  const queries = useQueryClient();
+  const path = `forms/${form}/slots/${slot.key}/coverage`;
+  const [source, setSource] = useState<Source>("reference");
+  const [most, setMost] = useState(1000);
+  const [table, setTable] = useState("");
+  const [job, setJob] = useState<string | null>(null);
+  const runs = useQuery({ queryKey: ["coverage", form, slot.key], queryFn: () => call<api.CoverageRuns>(path) });
+  const start = useMutation({
+    mutationFn: async () => {
+      await design.keeper.now();
+      return call<api.JobAnswer>(path, { method: "POST", body: { source, per_country: most, table: source === "rows" ? table : "" } });
+    },
+    onSuccess: (started) => setJob(started.id),
+  });
+  const watched = useQuery({
+    queryKey: ["job", job],
+    queryFn: async () => {
+      const found = await call<api.JobAnswer>(`jobs/${job}`);
+      if (!OPEN.has(found.state)) await queries.invalidateQueries({ queryKey: ["coverage", form, slot.key] });
+      return found;
+    },
+    enabled: job !== null,
+    refetchInterval: (query) => (query.state.data && !OPEN.has(query.state.data.state) ? false : 700),
+  });
+  const running = job !== null && (!watched.data || OPEN.has(watched.data.state));
+  const [run, before] = runs.data?.runs ?? [];
+  return (
+    <>
+      <div className="coverage-bar">
+        <Select
+          aria-label="What it is run over"
+          value={source}
+          options={[
+            { value: "reference", label: "The reference data" },
+            { value: "records", label: "Addresses that were captured" },
+            { value: "rows", label: "A file of mine" },
+          ]}
+          onChange={setSource}
+        />
+        {source === "rows" && (
+          <input
+            className="file"
+            type="file"
+            aria-label="A CSV file whose first row names the parts of addresses"
+            accept=".csv,.tsv,.txt"
+            onChange={(event) => void event.target.files?.[0]?.text().then(setTable)}
+          />
+        )}
+        <label hidden={source === "rows"}>
+          at most <InputNumber aria-label="Addresses of each country" min={1} max={1_000_000} value={most} onChange={(next) => setMost(next ?? 1000)} /> of each country
+        </label>
+        <Button type="primary" loading={start.isPending || running} disabled={source === "rows" && !table} onClick={() => start.mutate()}>
+          Run over them
+        </Button>
+      </div>
+      {start.isError && <ErrorAlert error={start.error} />}
+      {running && (
+        <div role="status">
+          <Progress percent={watched.data ? Math.min(99, Math.round((100 * watched.data.rows_done) / (most * Math.max(1, slot.countries?.length ?? 10)))) : 0} />
+          {watched.data ? `${watched.data.rows_done.toLocaleString("en")} addresses so far. ${watched.data.message}` : "Waits for a worker."}
+        </div>
+      )}
+      {watched.data?.state === "failed" && <p className="wrong">{watched.data.message}</p>}
+      {runs.isError && <ErrorAlert error={runs.error} />}
+      {runs.data && !run && !running && <Empty description="Not run yet: run it, and see what becomes of each field in each country." />}
+      {run && <CoverageTable run={run} before={before} tryOut={tryOut} />}
+      {run && (
+        <p className="hint">
+          {counted(total(run.addresses), "address", "addresses")} in {run.seconds.toFixed(1)} s, with {run.version ? `version ${run.version}` : "the draft"}, by {run.made_by}.
+        </p>
+      )}
+    </>
+  );
+}
+
+function total(counts: Record<string, number>): number {
+  return Object.values(counts).reduce((sum, one) => sum + one, 0);
+}

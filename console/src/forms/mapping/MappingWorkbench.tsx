@@ -1,0 +1,83 @@
+/** Where each part of an address goes: rules with live results, trying, coverage, examples. */
+
+import { ArrowLeftOutlined } from "@ant-design/icons";
+import { Alert, Button } from "antd";
+import { useState } from "react";
+
+import type { Slot } from "../../api/schemas";
+import { counted } from "../../parts/formatting";
+import { changed, itemOf } from "../design/edits";
+import type { Design } from "../design/useDesign";
+import { CoverageView } from "./CoverageView";
+import { ExamplesView } from "./ExamplesView";
+import { Findings } from "./Findings";
+import { RuleList } from "./RuleList";
+import { SampleBar } from "./SampleBar";
+import { TryIt } from "./TryIt";
+import { WorkbenchTabs } from "./WorkbenchTabs";
+import { ruleAt } from "./pointers";
+import { type Sample, useLint, useSamples, useTried } from "./useMapping";
+import "./mapping.css";
+
+export function MappingWorkbench(props: { form: string; design: Design; slotKey: string; close: () => void }): React.ReactNode {
+  const { form, design, slotKey, close } = props;
+  const { document, edit } = design;
+  const at = document.slots.findIndex((one) => one.key === slotKey);
+  const isThere = design.keeper.kept.body.document.slots.some((one) => one.key === slotKey);
+  const samples = useSamples(form, slotKey, isThere);
+  const [chosen, setChosen] = useState<Sample | null>(null);
+  const sample = chosen ?? samples?.[0] ?? null;
+  const tried = useTried(form, slotKey, document, sample?.id);
+  const lint = useLint(form, document);
+  const slot = itemOf(document, slotKey) as Slot | undefined;
+  if (!slot || at < 0) {
+    return <Alert type="info" title={`This form has no address “${slotKey}” any more.`} action={<Button onClick={close}>Back to the form</Button>} />;
+  }
+  const set = (settings: Partial<Slot>): void => edit(changed(document, slotKey, settings), `${slotKey} ${Object.keys(settings).join()}`);
+  const findings = (lint.data?.problems ?? []).filter((one) => one.pointer.startsWith(`/slots/${at}/`));
+  const general = findings.filter((one) => ruleAt(one.pointer, at) === null && one.check !== "examples");
+  const failing = findings.filter((one) => one.check === "examples");
+  const bar = <SampleBar samples={samples ?? []} sample={sample} choose={setChosen} />;
+  return (
+    <section className="workbench" aria-labelledby="workbench-title">
+      <div className="workbench-head">
+        <Button icon={<ArrowLeftOutlined aria-hidden />} onClick={close}>
+          Back to the form
+        </Button>
+        <h2 id="workbench-title">Where each part of “{slot.label}” goes</h2>
+      </div>
+      <WorkbenchTabs
+        name={`The mapping of ${slot.label}`}
+        tabs={[
+          {
+            key: "rules",
+            label: `Rules (${slot.mapping.length})`,
+            content: (
+              <>
+                {bar}
+                <Findings findings={general} design={design} />
+                <RuleList
+                  form={form}
+                  document={document}
+                  slot={slot}
+                  set={set}
+                  answer={tried.data}
+                  findings={findings}
+                  at={at}
+                  design={design}
+                />
+              </>
+            ),
+          },
+          { key: "try", label: "Try it", content: <TryIt form={form} design={design} slot={slot} bar={bar} sample={sample} answer={tried.data} set={set} /> },
+          { key: "coverage", label: "Coverage", content: <CoverageView form={form} design={design} slot={slot} tryOut={(one) => setChosen(one)} /> },
+          {
+            key: "examples",
+            label: failing.length ? `Examples (${counted(failing.length, "fails", "fail")})` : `Examples (${slot.examples?.length ?? 0})`,
+            content: <ExamplesView slot={slot} set={set} findings={failing} design={design} />,
+          },
+        ]}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,138 @@
+/** Rules that may be meant, each with its reason; and those of another address. */
+
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Checkbox, Modal, Select, Spin } from "antd";
+import { useState } from "react";
+
+import type * as api from "../../../../embed/src/api";
+import { ruleFills } from "../../../../embed/src/form/rule-fills";
+import { call } from "../../api/call";
+import type { Draft, FormDocument, Rule, Slot } from "../../api/schemas";
+import { ErrorAlert } from "../../parts/ErrorAlert";
+import { useComponentLabels } from "../../layouts/layouts";
+import { useForms } from "../useForms";
+import { fieldChoices } from "./fields";
+import { SOURCE_KINDS, kindOf, partName } from "./rules";
+
+export function Proposals(props: {
+  form: string;
+  document: FormDocument;
+  slot: Slot;
+  add: (rules: Rule[]) => void;
+  close: () => void;
+}): React.ReactNode {
+  const { form, document, slot, add, close } = props;
+  const labels = useComponentLabels();
+  const fields = fieldChoices(document, slot, labels);
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const answer = useQuery({
+    queryKey: ["mapping-proposals", form, slot.key, JSON.stringify(document)],
+    queryFn: () => call<api.ProposedRules>(`forms/${form}/slots/${slot.key}/proposals`, { method: "POST", body: { document } }),
+    gcTime: 0,
+  });
+  const proposals = answer.data?.proposals ?? [];
+  const taken = proposals.filter((_, at) => !left.has(at)).map((one) => trimmed(one.rule as Rule));
+  const others = document.slots.filter((one) => one.key !== slot.key && one.mapping.length);
+  const named = (rule: Rule): string => {
+    const kind = kindOf(rule);
+    const parts = rule.components?.map((part) => partName(part, labels)).join(" ");
+    const into = ruleFills(rule).map((key) => fields.find((one) => one.value === key)?.label ?? key);
+    return `${parts ?? SOURCE_KINDS[kind].title} → ${into.join(", ")}`;
+  };
+  return (
+    <Modal
+      title="Propose rules"
+      open
+      onCancel={close}
+      okText={taken.length === 1 ? "Take 1 rule" : `Take ${taken.length} rules`}
+      okButtonProps={{ disabled: !taken.length }}
+      onOk={() => {
+        add(taken);
+        close();
+      }}
+    >
+      {answer.isError && <ErrorAlert error={answer.error} />}
+      {answer.isPending && <Spin description="Looking at the fields …" />}
+      {answer.data && !proposals.length && <p>Every field that looks like a part of an address is written by a rule already.</p>}
+      <ul className="plain proposals">
+        {proposals.map((one, at) => (
+          <li key={at}>
+            <Checkbox
+              checked={!left.has(at)}
+              onChange={(event) => {
+                const next = new Set(left);
+                if (event.target.checked) next.delete(at);
+                else next.add(at);
+                setLeft(next);
+              }}
+            >
+              <b>{named(one.rule as Rule)}</b>
+              <span className="hint block">{one.because}</span>
+            </Checkbox>
+          </li>
+        ))}
+      </ul>
+      <OtherForm own={form} slot={slot} add={add} close={close} />
+      {others.length > 0 && (
+        <label className="rule-setting">
+          Or as in another address of this form
+          <Select
+            aria-label="Copy the rules of another address"
+            placeholder="Which address?"
+            options={others.map((one) => ({ value: one.key, label: one.label }))}
+            onChange={(key: string) => {
+              const other = others.find((one) => one.key === key);
+              if (other) add(copied(other, slot));
+              close();
+            }}
+          />
+        </label>
+      )}
+    </Modal>
+  );
+}
+
+/** The rules of an address of another form, into the parts that stand for the same. */
+function OtherForm({ own, slot, add, close }: { own: string; slot: Slot; add: (rules: Rule[]) => void; close: () => void }): React.ReactNode {
+  const forms = useForms().data?.forms.filter((one) => one.key !== own) ?? [];
+  const copy = useMutation({
+    mutationFn: (key: string) => call<Draft>(`forms/${key}/draft`),
+    onSuccess: ({ document }) => {
+      add(document.slots.flatMap((other) => copied(other, slot)).filter(isFirst));
+      close();
+    },
+  });
+  if (!forms.length) return null;
+  return (
+    <label className="rule-setting">
+      Or as in another form
+      <Select
+        aria-label="Copy the rules of another form"
+        placeholder="Which form?"
+        loading={copy.isPending}
+        options={forms.map((one) => ({ value: one.key, label: one.title }))}
+        onChange={(key: string) => copy.mutate(key)}
+      />
+    </label>
+  );
+}
+
+/** Of several rules into one field, the first. */
+function isFirst(rule: Rule, at: number, rules: Rule[]): boolean {
+  return rules.findIndex((one) => one.into === rule.into) === at;
+}
+
+/** A rule without what says nothing. */
+function trimmed(rule: Rule): Rule {
+  const kept = Object.entries(rule).filter(([name, value]) => name === "changes" || (value !== null && value !== false && value !== undefined));
+  return Object.fromEntries(kept) as Rule;
+}
+
+/** Another address's rules, into the parts of this one that stand for the same components. */
+function copied(other: Slot, slot: Slot): Rule[] {
+  return other.mapping.flatMap((rule) => {
+    const part = other.parts.find((one) => one.key === rule.into);
+    const mine = part ? slot.parts.find((one) => one.component === part.component) : undefined;
+    return mine ? [{ ...rule, into: mine.key }] : [];
+  });
+}
