@@ -31,9 +31,9 @@ from anchorline.store.migrate import migrate
 
 PROJECT = Path(__file__).resolve().parents[1]
 # One folder for a run, whichever of its processes comes first: what takes long to make is copied.
-PREPARED = Path(
-    os.environ.setdefault("TEST_RUN_PREPARED", tempfile.mkdtemp(prefix="anchorline-prepared-"))
-)
+if "TEST_RUN_PREPARED" not in os.environ:
+    os.environ["TEST_RUN_PREPARED"] = tempfile.mkdtemp(prefix="anchorline-prepared-")
+PREPARED = Path(os.environ["TEST_RUN_PREPARED"])
 # Machines that tests run on are shared: how long one example took says nothing.
 hypothesis.settings.register_profile("shared", deadline=None)
 # Whether a test fails is all that is asked of it there, not on which least example.

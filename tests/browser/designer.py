@@ -107,7 +107,7 @@ class Designer:
         expect(button).to_be_enabled()
         said = dialog.locator(".changes li").all_inner_texts()
         button.click()
-        expect(self.page.get_by_text(re.compile(r"Version \d+ is published"))).to_be_visible()
+        expect(self.page.get_by_text(re.compile(r"Version \d+ is published")).last).to_be_visible()
         return said
 
     def names(self) -> list[str]:

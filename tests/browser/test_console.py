@@ -32,7 +32,7 @@ def test_a_record_submitted_on_the_public_page_shows_in_the_list(console, stack,
     page = console
     label = client.submit(
         "tuning-visit",
-        {"contact": "<b>Shown Quill</b>", "phone": "12345", "visit": "tuning",
+        {"contact": "<b>Shown Quill</b>", "phone": "+44 20 7946 0123", "visit": "tuning",
          "piano_street": "Abbey Mews", "piano_number": "16", "piano_town": "Brackwater",
          "piano_postcode": "QV1 1AA", "note": "=1+1"},
         {"piano": SlotInputSchema(country_code="GB")},
@@ -70,16 +70,15 @@ def test_a_mapping_is_changed_tried_with_a_trace_and_published(console, client):
     form = open_form(page, "Venue").select("Venue")
     form.settings.get_by_role("button", name="Where each part goes").click()
     page.get_by_role("button", name="Add a rule").click()
-    page.get_by_label("Components of rule 13").click()
-    page.keyboard.type("town")
-    page.keyboard.press("Enter")
-    page.keyboard.press("Escape")
-    joint = page.get_by_label("What joins the components of rule 13")
-    joint.fill(",␣")
-    page.get_by_label("Field of rule 13").click()
+    part = page.get_by_label("Add a part to rule 14")
+    for name in ("street", "town"):
+        part.fill(name)
+        part.press("Enter")
+    page.get_by_label("What joins the parts of rule 14").fill(",␣")
+    page.get_by_label("Field of rule 14").click()
     page.keyboard.type("stage")
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Close", exact=True).click()
+    page.get_by_role("button", name="Back to the form").click()
     form.kept()
     rule = client.draft("venue")[0].document.slots[0].mapping[-1]
     assert (rule.components, rule.join, rule.into) == (["street", "town"], ", ", "stage_door")
@@ -91,7 +90,7 @@ def test_a_mapping_is_changed_tried_with_a_trace_and_published(console, client):
     page.get_by_role("button", name="Try sending it").click()
     page.get_by_role("heading", name="What a record would hold").wait_for()
     assert form.publish() == [
-        "The address “Venue” now fills street and town into “Stage door or entrance”."
+        "The address “Venue” now fills street, town into “Stage door or entrance”."
     ]
     assert client.form("venue").version == 2
 
@@ -127,7 +126,8 @@ def test_axe_finds_nothing_on_the_consoles_pages(console, stack, client, place):
         if place == "mapping":
             form.select("Where the piano stands")
             form.settings.get_by_role("button", name="Where each part goes").click()
-            page.get_by_label("Components of rule 1", exact=True).wait_for()
+            page.get_by_text("Longest").wait_for()
+            page.get_by_label("Add a part to rule 1;").wait_for()
     elif place == "records":
         page.get_by_role("link", name="Records").first.click()
         page.locator("tbody a").first.wait_for()
@@ -160,13 +160,3 @@ def test_no_page_of_the_console_scrolls_sideways(console, stack, width):
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_load_state("networkidle")
         assert page.evaluate("document.documentElement.scrollWidth") <= width, place
-
-
-def test_a_mapping_shows_all_its_columns_side_by_side(console):
-    form = open_form(console).select("Where the piano stands")
-    form.settings.get_by_role("button", name="Where each part goes").click()
-    first = console.get_by_role("columnheader", name="Components").bounding_box()
-    last = console.get_by_role("columnheader", name="Into field").bounding_box()
-    assert last["y"] == first["y"]
-    assert first["width"] > 100
-    assert last["x"] + last["width"] < 1280

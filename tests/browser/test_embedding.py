@@ -55,7 +55,7 @@ def test_the_elements_work_on_a_page_of_the_keys_origin(page, shop, stack, clien
     rows(page).first.click()
     page.wait_for_function("document.title.startsWith('16 Abbey Mews')")
     page.get_by_label("Your name").fill("Embedded Quill")
-    page.get_by_label("Phone").fill("0123456")
+    page.get_by_role("textbox", name="Phone").fill("+44 20 7946 0123")
     page.get_by_label("What is it about?").select_option("tuning")
     page.get_by_role("combobox", name="Find the address").first.fill("16 abbey mews")
     page.locator("anchorline-form anchorline-finder [role=option]").first.click()

@@ -56,8 +56,10 @@ def test_each_type_is_filled_and_kept(types_page, client):
     expect(price).to_have_text("5.63")
     page.get_by_label("Made on").fill("1904-05-01")
     page.get_by_role("button", name="Send").click()
-    expect(page.get_by_text("This is less than 50, the least that is possible.")).to_be_visible()
-    expect(page.get_by_text("This is needed.")).to_be_visible()
+    expect(
+        page.locator(".problem", has_text="This is less than 50, the least that is possible.")
+    ).to_be_visible()
+    expect(page.locator(".problem", has_text="This is needed.")).to_be_visible()
     assert axe_faults(page) == []
     page.get_by_label("Weight").fill("240")
     page.get_by_label("You may keep what I send.").check()

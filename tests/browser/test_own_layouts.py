@@ -156,7 +156,7 @@ def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, a
     }.items():
         piano.locator(f"#piano_{name}").fill(value)
     page.get_by_label("Your name").fill("Ana Vale")
-    page.get_by_label("Phone").fill("0123456")
+    page.get_by_role("textbox", name="Phone").fill("+44 20 7946 0123")
     page.get_by_label("What is it about?").select_option("tuning")
     with page.expect_response(lambda r: r.url.endswith("/records")) as sent:
         page.get_by_role("button", name="Send").click()

@@ -95,7 +95,7 @@ def test_what_stands_aside_is_not_sent(form_page):
     write(page, {"street": "Abbey Mews"})
     choose_by_keyboard(page, "Japan")
     page.get_by_label("Your name").fill("Ana Vale")
-    page.get_by_label("Phone").fill("0123456")
+    page.get_by_role("textbox", name="Phone").fill("+44 20 7946 0123")
     page.get_by_label("What is it about?").select_option("tuning")
     with page.expect_request(lambda r: r.url.endswith("/records")) as sent:
         page.get_by_role("button", name="Send").click()
@@ -109,6 +109,9 @@ def test_the_announcement_is_heard(form_page):
     assert form_page.locator(".message").first.get_attribute("role") == "status"
 
 
+ASKED = ("number", "street", "district", "town", "region", "postcode")
+
+
 @pytest.fixture
 def two_scripts(client):
     """A form for two countries, one of which writes from right to left."""
@@ -119,10 +122,11 @@ def two_scripts(client):
                 {
                     "key": "home", "label": "Home", "countries": ["GB", "EG"], "country": "GB",
                     "parts": [
-                        {"key": f"home_{name}", "component": name}
-                        for name in ("number", "street", "district", "town", "region", "postcode")
+                        {"key": f"home_{name}", "component": name} for name in ASKED
                     ],
-                    "mapping": [{"components": ["street"], "into": "home_street"}],
+                    "mapping": [
+                        {"components": [name], "into": f"home_{name}"} for name in ASKED
+                    ],
                 }
             ],
         }

@@ -128,7 +128,7 @@ def test_the_whole_path_through_the_live_service(client, stack):
     assert address.lines[0] == "16 Abbey Mews"
     assert client.lines("GB", address.components).lines == address.lines
     filled = client.fill("tuning-visit", "piano", address_id=address.id)
-    values = {"contact": "Py", "phone": "12345", "visit": "repair"}
+    values = {"contact": "Py", "phone": "+44 20 7946 0123", "visit": "repair"}
     values |= {k: v for k, v in filled.values.items() if v}
     with pytest.raises(InvalidError, match="Say of which country the address is"):
         client.submit("tuning-visit", values)
@@ -212,7 +212,7 @@ def test_something_else_that_answers_is_named(answer):
 
 
 def test_a_record_names_its_addresses_by_the_slots_they_were_sent_in(client):
-    values = {"contact": "Word", "phone": "12345", "visit": "repair", "piano_street": "Abbey Mews",
+    values = {"contact": "Word", "phone": "+44 20 7946 0123", "visit": "repair", "piano_street": "Abbey Mews",
               "piano_town": "Brackwater", "piano_postcode": "qv11aa"}  # fmt: skip
     sent = {"piano": SlotInputSchema(country_code="GB")}
     record = client.submit("tuning-visit", values, sent)

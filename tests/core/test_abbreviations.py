@@ -4,7 +4,7 @@ from importlib import resources
 
 import pytest
 
-from anchorline.core.gazetteer.abbreviations import (
+from anchorline.core.abbreviations import (
     index_words,
     same_words,
     typed_long_forms,
@@ -67,7 +67,7 @@ def test_another_spelling_of_the_same_word_is_highlighted(typed, label, marked):
 
 
 def test_the_file_of_short_forms_is_folded_and_says_nothing_twice():
-    path = resources.files("anchorline.core.gazetteer") / "data" / "abbreviations.yaml"
+    path = resources.files("anchorline.core") / "data" / "abbreviations.yaml"
     for language, document in read_yaml(path.read_bytes()).items():
         for long, shorts in document["words"].items():
             assert [fold(word) for word in (long, *shorts)] == [long, *shorts], language

@@ -38,7 +38,8 @@ def form_with(layouts, **settings):
         ({"type": "yes_no"}, False, False),
         ({"type": "consent"}, True, True),
         ({"type": "email"}, "ada@example.org", "ada@example.org"),
-        ({"type": "phone"}, "+44 20 555", "+44 20 555"),
+        ({"type": "phone"}, "+44 20 555 0123", "+44205550123"),
+        ({"type": "phone", "phone": {"country": "GB"}}, "020 555 0123", "+44205550123"),
     ],
 )
 def test_what_is_kept(layouts, settings, given, kept):
@@ -65,7 +66,13 @@ def test_what_is_kept(layouts, settings, given, kept):
         ({"type": "consent"}, False, "This is needed."),
         ({"type": "consent"}, None, "This is needed."),
         ({"type": "email"}, "ada@", "not an e-mail address"),
-        ({"type": "phone"}, "1234", "not a phone number"),
+        ({"type": "phone"}, "+441234", "not a phone number"),
+        ({"type": "phone"}, "020 7946 0123", "Begin with + and the dial code"),
+        (
+            {"type": "phone", "phone": {"only": ["DE"]}},
+            "+44 20 7946 0123",
+            "Numbers of GB are not taken",
+        ),
     ],
 )
 def test_what_is_refused(layouts, settings, given, said):

@@ -110,6 +110,12 @@ def patch(at, **settings_):
             lambda d: d["slots"][0]["mapping"].reverse(),
             ["The rules of the address “Where it stands” stand in another order."],
         ),
+        (
+            lambda d: d["slots"][0].update(
+                examples=[{"name": "Mill", "components": {"town": "M"}, "values": {}}]
+            ),
+            ["The address “Where it stands” has the example “Mill”."],
+        ),
         (lambda d: d["slots"][0].update(required=False), ["“Where it stands” is no longer required."]),
     ],
 )  # fmt: skip

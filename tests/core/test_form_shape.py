@@ -243,7 +243,7 @@ def test_an_unfinished_form_is_read_as_far_as_it_can_be(layouts):
         "/slots/0/mapping/1/into", "/slots/0/mapping/2/components/0", "/slots/0/mapping/3/changes/0",
     }  # fmt: skip
     assert form.slots[0].countries == ("GB",)
-    assert [rule.into for rule in form.slots[0].mapping] == ["s_town"]
+    assert [rule.into for rule in form.slots[0].mapping] == [("s_town",)]
     assert (form.field("f").formula, form.field("g").formula is not None) == (None, True)
 
 

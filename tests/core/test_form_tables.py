@@ -120,7 +120,9 @@ def test_the_ready_made_forms_are_forms_with_addresses_and_mapping(layouts, read
     form = read_form(ready.document, layouts)
     assert ready.says.endswith(".")
     for slot in form.slots:
-        assert {rule.into for rule in slot.mapping} == {part.key for part in slot.parts}
+        assert {key for rule in slot.mapping for key in rule.into} == {
+            part.key for part in slot.parts
+        }
 
 
 def test_there_are_five_ready_made_forms():

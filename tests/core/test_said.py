@@ -32,7 +32,7 @@ def test_a_sentence_is_its_text_and_knows_what_is_filled_in():
         ({"type": "date", "least": "2026-01-01"}, "2025-01-01", "too_early", {"first": "2026-01-01"}),
         ({"type": "date", "most": "2026-01-01"}, "2027-01-01", "too_late", {"last": "2026-01-01"}),
         ({"type": "email"}, "x", "not_an_email", {}),
-        ({"type": "phone"}, "12", "not_a_phone", {}),
+        ({"type": "phone"}, "+12", "not_a_phone", {}),
         ({"type": "link", "form": "towns"}, "x", "not_offered", {}),
         ({"type": "text", "required": True}, None, "needed", {}),
     ],

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from anchorline.core.abbreviations import typed_long_forms
 from anchorline.core.gazetteer import SearchRequest
-from anchorline.core.gazetteer.abbreviations import typed_long_forms
 from anchorline.core.gazetteer.arrays import sorted_pool_arrays
 from anchorline.core.gazetteer.compiled.pools import WordPool
 from anchorline.core.text import compact, tokens

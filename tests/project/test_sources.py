@@ -11,8 +11,10 @@ import pytest
 
 from anchorline.cli import main as cli
 from anchorline.core.address import COMPONENTS
+from anchorline.core.forms.slot_settings import SETTINGS as SLOT_SETTINGS
 from anchorline.core.layouts import shipped_layouts
-from anchorline.core.mapping import CHANGES
+from anchorline.core.mapping import CHANGES, FACTS, IF_WRITTEN, SOURCES
+from anchorline.core.mapping.lint import CHECKS
 from anchorline.service.app import ROUTERS
 from anchorline.service.settings import SETTINGS
 
@@ -22,9 +24,10 @@ DOCS = PROJECT / "docs"
 
 def test_the_consoles_vocabulary_is_the_cores():
     text = (PROJECT / "console/src/api/vocabulary.ts").read_text()
-    components, changes = text.split("export const CHANGES")
+    components, rest = text.split("export const FACTS")
+    facts = rest
     assert re.findall(r'^  "(\w+)",$', components, re.M) == list(COMPONENTS)
-    assert re.findall(r"^  (\w+):", changes, re.M) == list(CHANGES)
+    assert re.findall(r"^  (\w+):", facts, re.M) == list(FACTS)
 
 
 @pytest.mark.parametrize("setting", SETTINGS)
@@ -164,3 +167,13 @@ def test_every_class_that_the_console_names_has_a_rule():
     for path in (PROJECT / "console/src").rglob("*.tsx"):
         for names in re.findall(r'className="([^"]*)"', path.read_text()):
             assert set(names.split()) <= rules, f"{path}: {names}"
+
+
+@pytest.mark.parametrize("setting", [*SLOT_SETTINGS, *FACTS])
+def test_every_setting_of_an_address_is_documented(setting):
+    assert f"`{setting}`" in (DOCS / "addresses.md").read_text()
+
+
+@pytest.mark.parametrize("name", [*CHANGES, *SOURCES, *CHECKS, *IF_WRITTEN])
+def test_everything_that_a_mapping_can_be_made_of_is_documented(name):
+    assert f"`{name}`" in (DOCS / "mapping.md").read_text()

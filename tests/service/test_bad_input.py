@@ -108,7 +108,7 @@ def test_an_overlong_idempotency_key_is_refused(api):
         "forms/tuning-visit/records",
         json={
             "values": {
-                "contact": "A", "phone": "012345", "visit": "tuning", "piano_street": "S",
+                "contact": "A", "phone": "+44 20 7946 0123", "visit": "tuning", "piano_street": "S",
                 "piano_town": "T", "piano_postcode": "QV1 1AA",
             }
         },

@@ -104,9 +104,13 @@ def test_labels_that_are_markup_stay_text(server, keep):
 
 def test_publishing_says_what_changes_and_how_many_records_keep_a_value(server, keep):
     keep(document())
-    assert changes(server) == {"changes": [], "problems": [], "is_new": True}
+    assert changes(server) == {
+        "changes": [], "problems": [], "unreadable": 0, "is_new": True,
+    }  # fmt: skip
     publish(server)
-    assert changes(server) == {"changes": [], "problems": [], "is_new": False}
+    assert changes(server) == {
+        "changes": [], "problems": [], "unreadable": 0, "is_new": False,
+    }  # fmt: skip
     for fax in ("1", "2"):
         assert (
             server.post("/api/v1/forms/made/records", json={"values": {"fax": fax}}).status_code

@@ -90,17 +90,21 @@ def test_filling_clears_what_the_address_lacks_and_traces_every_step(api):
     assert filled["values"]["piano_unit"] == ""
     assert "piano_unit" in filled["cleared"]
     assert filled["trace"][0] == {
-        "field": "piano_unit", "components": [], "detail": "cleared what stood there: Flat 9",
+        "kind": "cleared", "field": "piano_unit", "components": [], "rule": None, "text": "",
+        "detail": "cleared what stood there: Flat 9",
     }  # fmt: skip
     assert len(filled["trace"]) == 12
 
 
 def test_filling_from_components_shortens_and_warns(api):
-    components = {"number": "12", "street": "Burgemeester van Rozenhofstraatwegenlaan", "town": "Ü"}
+    words = " ".join(["Burgemeester van Rozenhofwegenlaan"] * 4)
+    components = {"number": "12", "street": words, "town": "Ü", "organisation": "Bell Works"}
     filled = api.post("forms/supplier/slots/office/fill", json={"components": components}).json()
-    assert filled["values"]["line_2"] == "12 BURGEMEESTER VAN"
-    assert filled["values"]["line_3"] == "U"
-    assert "without 'ROZENHOFSTRAATWEGENLAAN'" in filled["warnings"][0]
+    lines = [filled["values"][f"line_{n}"] for n in (1, 2, 3)]
+    assert all(0 < len(line) <= 35 for line in lines)
+    assert lines[0].startswith("12 BURG")
+    assert lines[2].endswith(", U"), "the town is kept before the end of a street"
+    assert any("no room for 'BELL WORKS' (organisation)" in one for one in filled["warnings"])
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,8 @@ TOWNS = {
 }  # fmt: skip
 LINKING = {
     "key": "linking", "kind": "web", "title": "Linking",
-    "fields": [{"key": "where", "type": "link", "label": "Where", "form": "towns", "shows": "town"}],
+    "fields": [{"key": "where", "type": "link", "label": "Where", "form": "towns", "shows": "town",
+                "open_to_all": True}],
 }  # fmt: skip
 
 

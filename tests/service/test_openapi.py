@@ -55,8 +55,21 @@ def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack
     """No 5xx, no undocumented status, schema or content type, no way around authentication."""
     # An address too long to be read is refused with 414 or 431, which the tool does not expect.
     refusals = "400, 401, 403, 404, 405, 409, 413, 414, 415, 422, 428, 429, 431"
+    # Each part of a body is tried at one of the calls that take it.
+    same = "".join(
+        f'[[operations]]\ninclude-operation-id = "{name}"\nphases.coverage.enabled = false\n'
+        for name in (
+            "compare_form",
+            "preview_own_layout",
+            "dry_run_record",
+            "change_record",
+            "lint_form",
+            "propose_mapping",
+            "try_mapping",
+        )
+    )
     (tmp_path / "schemathesis.toml").write_text(
-        f"[checks]\nnegative_data_rejection.expected-statuses = [{refusals}]\n"
+        f"[checks]\nnegative_data_rejection.expected-statuses = [{refusals}]\n{same}"
     )
     done = subprocess.run(
         [
@@ -67,7 +80,7 @@ def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack
             "not_a_server_error,status_code_conformance,content_type_conformance,"
             "response_schema_conformance,negative_data_rejection,unsupported_method,"
             "ignored_auth",
-            "--max-examples", "8", "--phases", "examples,coverage,fuzzing", "--no-color",
+            "--max-examples", "4", "--phases", "examples,coverage,fuzzing", "--no-color",
             "--generation-database", "none", "--warnings", "off", "--seed", "2470",
         ],
         cwd=tmp_path, capture_output=True, text=True, timeout=100 * SLOWNESS,

@@ -105,6 +105,11 @@ def run(stack, *arguments, text="", **environment):
         ({"ANCHORLINE_LOG_LEVEL": "loud"}, "one of debug, info, warning, error"),
         ({"ANCHORLINE_SECRET": "short"}, "at least 32 characters"),
         ({"ANCHORLINE_DATABASE_URL": "postgres://x"}, "must begin with mariadb+pymysql://"),
+        (
+            {"ANCHORLINE_MAP_TILES": "https://x/{z}/{x}.png"},
+            "an http(s) address with {z}, {x} and {y}",
+        ),
+        ({"ANCHORLINE_MAP_TILES": "https://x/{z}/{x}/{y};script-src *"}, "quotes and semicolons"),
     ],
 )
 def test_a_setting_that_cannot_be_used_is_named_at_the_start(stack, environment, detail):

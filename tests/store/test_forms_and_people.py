@@ -12,7 +12,7 @@ from anchorline.store.job_model import NewJob
 from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.migrate import is_migrated
-from anchorline.store.schema import Base
+from anchorline.store.schema import FormRow
 from anchorline.store.users import UserStore
 
 
@@ -100,5 +100,5 @@ def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path)
 def test_the_tables_are_those_of_this_release(database):
     assert is_migrated(database)
     with database.engine.connect() as connection:
-        differences = compare_metadata(MigrationContext.configure(connection), Base.metadata)
+        differences = compare_metadata(MigrationContext.configure(connection), FormRow.metadata)
     assert differences == []

@@ -16,8 +16,9 @@ from anchorline.store.database import (
 )
 from anchorline.store.forms import FormStore
 from anchorline.store.purge import purge_expired
+from anchorline.store.record_model import NewRecord
 from anchorline.store.record_order import BadCursorError
-from anchorline.store.records import IdempotencyKey, NewRecord, RecordStore
+from anchorline.store.records import IdempotencyKey, RecordStore
 
 WEEK = timedelta(days=7)
 ADDRESS = Captured(

@@ -41,6 +41,7 @@ SLOTS = {
     "venue": AddressValue(
         {"town": "Brackwater", "street": "Abbey Mews"}, 51.5312, -2.881,
         "16 Abbey Mews, Brackwater, QV1 1AA", ("16 Abbey Mews", "BRACKWATER", "QV1 1AA"), "picked",
+        {"use": "residential", "languages": "en", "id": "demo:GB0000012"},
     ),
     "home": AddressValue({"town": "Großlinden"}, 50.04, 8.9, "Lindenplatz 7", ("Lindenplatz 7",), "typed"),
 }  # fmt: skip
@@ -162,7 +163,7 @@ def document(count: int, seed: int) -> dict[str, object]:
         key: {
             "components": dict(slot.components), "latitude": slot.latitude,
             "longitude": slot.longitude, "line": slot.line, "lines": list(slot.lines),
-            "given": slot.given,
+            "given": slot.given, "facts": dict(slot.facts),
         }
         for key, slot in SLOTS.items()
     }  # fmt: skip

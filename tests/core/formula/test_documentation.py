@@ -16,6 +16,7 @@ SLOTS = {
         {"number": "16", "street": "Abbey Mews", "town": "Brackwater", "postcode": "QV1 1AA"},
         51.5, -2.75, "16 Abbey Mews, Brackwater, QV1 1AA",
         ("16 Abbey Mews", "BRACKWATER", "QV1 1AA"), "picked",
+        {"use": "residential", "languages": "en", "id": "demo:GB0000012"},
     ),
     "home": AddressValue({"town": "Marl"}, 51.6, -2.8, "Marl", ("Marl",), "picked"),
 }  # fmt: skip

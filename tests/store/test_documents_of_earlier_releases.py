@@ -5,6 +5,7 @@ import json
 from alembic import command
 from sqlalchemy import text
 
+from anchorline.core.forms.upgrade import with_word_for_written_fields
 from anchorline.store.database import Database
 from anchorline.store.forms import FormStore
 from anchorline.store.migrate import _config, migrate
@@ -41,4 +42,29 @@ def test_drafts_are_taken_over_and_published_versions_stay_as_they_were(database
         ).scalar()
     assert json.loads(kept) == OLD
     assert not forms.put_draft("old", TODAY, entry.revision).draft_differs
+    database.close()
+
+
+def test_the_first_of_several_rules_into_one_field_goes_on_to_keep_it(database_url):
+    rules = [
+        {"components": ["po_box"], "into": "a"},
+        {"components": ["street"], "into": "a"},
+        {"components": ["town"], "into": "b"},
+    ]
+    slot = {"key": "s", "label": "S", "countries": ["GB"], "parts": [], "mapping": rules}
+    before = {"key": "two", "kind": "web", "title": "T", "fields": [], "slots": [slot]}
+    said = [rules[0], rules[1] | {"if_written": "leave"}, rules[2]]
+    database = Database(database_url)
+    forms, config = FormStore(database), _config()
+    migrate(database)
+    with database.engine.connect() as connection:
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0011")
+    forms.put_draft("two", before, None)
+    forms.publish("two", "somebody")
+    migrate(database)
+    assert forms.draft("two")[0]["slots"][0]["mapping"] == said
+    assert forms.version("two")[0]["slots"][0]["mapping"] == said
+    document = {**before, "slots": [slot | {"mapping": said}]}
+    assert with_word_for_written_fields(document) is document
     database.close()
