@@ -101,6 +101,22 @@ def test_what_mail_needs_least_is_given_up_first():
     assert "Brackwater" in " ".join(made.lines)
 
 
+def test_what_fits_beside_what_mail_needs_most_is_taken_back():
+    """The street loses its end, and yet there is room for the town."""
+    street = "Bartholomew " * 6
+    parts = parts_of([("number", "12"), ("street", street)], [("town", "Marl")])
+    packed = pack(parts, 2, 20, short)
+    assert packed.lost == ((1, " ".join(["Bartholomew"] * 4)),)
+    assert packed.lines == ("12 Bartholomew", "Bartholomew, Marl")
+
+
+def test_a_word_that_is_only_shorter_than_a_line_abbreviated_is_named():
+    packed = pack(parts_of([("street", "Old Boulevard")]), 2, 8, short)
+    assert packed.lines == ("Old Blvd",)
+    assert packed.abbreviated == (("Boulevard", "Blvd"),)
+    assert not packed.cut
+
+
 def test_text_without_blanks_is_broken_between_characters():
     made = pack([Part(("street",), "東京都千代田区霞が関", "", True)], 3, 4, short)
     assert "".join(made.lines) == "東京都千代田区霞が関"

@@ -76,7 +76,8 @@ class Fit:
             if not text:
                 return
             last = found[-1] if found else None
-            if last is not None and not begins and not before.strip(_CLOSE):
+            is_close = before.strip(_CLOSE) == "" and (before or not has_spaceless_script(text))
+            if last is not None and not begins and is_close:
                 # 4-14 and 6/12 are one word: broken in two they would be something else.
                 both = (*last.components, *components)
                 found[-1] = replace(last, components=both, text=f"{last.text}{before}{text}")
