@@ -22,7 +22,6 @@ from string import Template
 
 from anchorline.core.abbreviations import short_form
 from anchorline.core.faults import Faults
-from anchorline.core.forms.mapping_lint import known_address
 from anchorline.core.gazetteer import Gazetteer
 from anchorline.core.layouts import shipped_layouts
 from anchorline.core.mapping import KnownAddress, Receiver, Rule, fill, mapping_fills, read_rules
@@ -70,9 +69,8 @@ def _known(folder: Path) -> Iterator[KnownAddress]:
     editions = [files.open(path.parent.name, int(path.name)) for path in places]
     gazetteer = Gazetteer(editions, LAYOUTS)
     for code in sorted(gazetteer.countries):
-        layout = LAYOUTS.require(code)
         for address in gazetteer.spread(code, 10**9):
-            yield known_address(address, layout, LAYOUTS)
+            yield KnownAddress.of(address, LAYOUTS)
 
 
 def _fills(known: list[KnownAddress]) -> None:

@@ -308,6 +308,11 @@ export interface components {
             addresses: {
                 [key: string]: number;
             };
+            /**
+             * @description Rows of countries that the slot is not there for
+             * @default 0
+             */
+            left_out: number;
             /** @description Fields of addresses in each state */
             totals: {
                 [key: string]: number;

@@ -93,9 +93,15 @@ def test_coverage_ends_with_one_where_something_is_lost_and_compares_runs(run, k
     assert lost.returncode == 1
     assert re.search(r"Against the run before: .*\+\d+ lost", lost.stderr)
     file = tmp_path / "customers.csv"
-    file.write_text("street,town,country_code\nMill Lane,Marl,GB\n")
+    file.write_text("street,town,country_code\nMill Lane,Marl,GB\nHoofdstraat,Veld,BE\n")
     rows = run("mapping", "coverage", "proved", "at", "--file", str(file), "--json")
     assert json.loads(rows.stdout)["addresses"] == {"GB": 1}
+    told = run("mapping", "coverage", "proved", "at", "--file", str(file))
+    assert "lost: Mill Lane, Marl (row 1)" in told.stdout
+    assert "1 row left out" in told.stderr
+    assert "Against the run before: +0 shortened" in told.stderr, "of the same rows"
+    both = run("mapping", "coverage", "proved", "at", "--file", str(file), "--records")
+    assert (both.returncode, "not both" in both.stderr) == (2, True)
     file.write_bytes(b"\xff\xfe")
     unread = run("mapping", "coverage", "proved", "at", "--file", str(file))
     assert (unread.returncode, "CSV in UTF-8" in unread.stderr) == (2, True)

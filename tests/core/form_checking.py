@@ -1,6 +1,6 @@
 """Checking one half of a submitted form, for tests that look at it alone."""
 
-from anchorline.core.forms import capture, values, work_out
+from anchorline.core.forms import capture, captured, values, work_out
 
 
 def check_values(form, typed):
@@ -11,6 +11,7 @@ def check_values(form, typed):
 
 def capture_slots(form, kept, inputs, layouts, find):
     """The addresses that are captured beside some values, and the problems."""
-    addresses = capture.slot_addresses(form, kept, inputs, layouts, find)
+    reference = captured.Reference(layouts, find, 0)
+    addresses = capture.slot_addresses(form, kept, inputs, reference)
     worked = work_out(form, kept, addresses, 0)
-    return capture.capture_slots(form, kept, inputs, layouts, find, worked)
+    return capture.capture_slots(form, kept, inputs, reference, worked)

@@ -173,7 +173,7 @@ def test_a_draft_is_run_over_samples_and_compared_with_the_run_before(server, ke
     assert (worst["field"], worst["state"], worst["country_code"]) == ("at_postcode", "lost", "GB")
     rows = [{"street": "Mill Lane", "country_code": "GB"}, {"street": "S", "country_code": "XX"}]
     _job, runs = cover(server, source="rows", rows=rows)
-    assert runs[0]["addresses"] == {"GB": 1}
+    assert (runs[0]["addresses"], runs[0]["left_out"]) == ({"GB": 1}, 1)
     _job, runs = cover(server, source="rows", table="Street;City;Country code\nMill Lane;Marl;GB\n")
     assert runs[0]["fields"][2]["cells"]["GB"]["filled"] == 1, "a city is a town"
     url = "/api/v1/forms/mapped/slots/at/coverage"
@@ -186,6 +186,23 @@ def test_a_draft_is_run_over_samples_and_compared_with_the_run_before(server, ke
         assert why in refused.json()["errors"][0]["detail"]
     _job, runs = cover(server, source="records")
     assert runs[0]["addresses"] == {}
+
+
+def test_an_address_of_no_country_is_named_wherever_its_mapping_is_asked_for(server, keep):
+    """Every way to a mapping of a draft says the same; none of them fails."""
+    keep(document("mapped", countries=["ZZ"]))
+    place = "/api/v1/forms/mapped/slots/at"
+    asked = [
+        server.get("/api/v1/forms/mapped/examples"),
+        server.get(f"{place}/samples"),
+        server.post(f"{place}/proposals", json={}),
+        server.post(f"{place}/try", json={"components": {"town": "Marl"}}),
+        server.post(f"{place}/components", json={"values": {}}),
+        server.post(f"{place}/coverage", json={}),
+    ]
+    assert [one.status_code for one in asked] == [422] * 6
+    assert "ZZ" in asked[0].json()["errors"][0]["detail"]
+    assert lint(server)["problems"][0]["check"] == "document"
 
 
 TOWNS = {

@@ -48,6 +48,18 @@ def test_a_job_is_done_by_one_worker_and_ends_with_its_message(jobs):
         jobs.end(claim, "failed", "again")
 
 
+def test_addresses_that_were_given_with_a_job_go_when_it_ends(jobs):
+    rows = [{"town": "Marl"}]
+    made = jobs.make(NewJob("coverage", "", "me", options={"form": "f", "rows": rows}))
+    _job, claim = jobs.claim()
+    assert jobs.get(made.id).options["rows"] == rows
+    jobs.end(claim, "done", "")
+    assert jobs.get(made.id).options == {"form": "f"}
+    waiting = jobs.make(NewJob("coverage", "", "me", options={"form": "f", "rows": rows}))
+    jobs.cancel(waiting.id)
+    assert jobs.get(waiting.id).options == {"form": "f"}
+
+
 def test_the_jobs_of_a_dataset_wait_for_each_other_and_others_do_not(jobs, clock):
     first = jobs.make(new("same"))
     clock.forward(seconds=1)

@@ -159,6 +159,8 @@ def cover_mapping(
       anchorline mapping coverage supplier office
       anchorline mapping coverage supplier office --file customers.csv
     """
+    if from_records and path:
+        raise GivenWrongError("Give --records or --file, not both.")
     client = connect()
     source = "records" if from_records else "rows" if path else "reference"
     table = _text(path) if path else ""
@@ -173,9 +175,15 @@ def cover_mapping(
     if as_json:
         print_json(run)
     else:
-        _print_coverage(run, next((one for one in runs if one.made_at < run.made_at), None))
+        _print_coverage(run, next((one for one in runs if _is_before(one, run)), None))
     if run.totals.get("lost") or run.totals.get("wrong"):
         sys.exit(FAILED)
+
+
+def _is_before(one: CoverageRun, run: CoverageRun) -> bool:
+    """Whether a run came earlier and looked at the same addresses."""
+    is_same = (one.source, one.addresses) == (run.source, run.addresses)
+    return is_same and one.made_at < run.made_at
 
 
 def _text(path: Path) -> str:
@@ -198,13 +206,17 @@ def _print_coverage(run: CoverageRun, before: CoverageRun | None) -> None:
         rows.append([field.label, *(f"{count:,}" for count in counts), ", ".join(bad)])
     print_table(["field", *_STATES, "where"], rows, numbers=_STATES)
     for example in run.examples[:5]:
-        print_lines([f"  {example.state}: {example.label}", f"    {example.detail}"])
+        place = f" (row {example.address_id})" if run.source == "rows" else ""
+        print_lines([f"  {example.state}: {example.label}{place}", f"    {example.detail}"])
     for name, by_country in run.untaken.items():
         listed = ", ".join(f"{code} {count:,}" for code, count in by_country.items())
         note(f"No rule takes {name.replace('_', ' ')}: {listed}")
     addresses = counted(sum(run.addresses.values()), "address", "addresses")
     version = f"version {run.version}" if run.version else "the draft"
     note(f"{addresses} in {run.seconds:.1f} s, with {version}")
+    if run.left_out:
+        rows_told = counted(run.left_out, "row")
+        note(f"{rows_told} left out: of countries that the address is not there for")
     if before is not None:
         changes = [
             f"{run.totals.get(state, 0) - before.totals.get(state, 0):+,} {state}"

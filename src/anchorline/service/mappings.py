@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from anchorline.core.address import Address
 from anchorline.core.errors import Problem
 from anchorline.core.forms.mapping_lint import lint_mappings
+from anchorline.core.formula import today
 from anchorline.core.mapping.lint import Finding
 from anchorline.store.drafts import Document
 
@@ -45,7 +46,8 @@ def lint_document(
 ) -> list[Finding]:
     """What is wrong with the mappings of a document; see `lint_mappings`."""
     layouts = services.layouts_in_force.current().on_form(form)
-    return lint_mappings(document, layouts, sample, _linked_forms(services, document))
+    day = today(services.database.now())
+    return lint_mappings(document, layouts, sample, _linked_forms(services, document), day)
 
 
 def mapping_problems(services: Services, form: str, document: Document) -> list[Problem]:
@@ -71,7 +73,7 @@ def _linked_forms(services: Services, document: Document) -> dict[str, list[str]
     return {
         entry.key: _keys(services.forms.version(entry.key)[0])
         for entry in services.forms.list()
-        if entry.published_version is not None
+        if entry.key in wanted and entry.published_version is not None
     }
 
 

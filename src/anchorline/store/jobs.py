@@ -12,7 +12,7 @@ import secrets
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from sqlalchemy import and_, delete, or_, select, update
+from sqlalchemy import and_, delete, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from .database import Database, NotThereError, again_if_contended
@@ -30,6 +30,8 @@ from .job_model import (
 )
 from .schema import DatasetRow, JobRow, RowBlockRow, SourcePartRow
 
+# The option that holds people's addresses: it goes when the job ends.
+_GIVEN_ROWS = "rows"
 _FIELDS: tuple[str, ...] = tuple(Job.__dataclass_fields__)
 
 
@@ -265,6 +267,7 @@ class JobStore:
             touch_job(
                 session, claim, state=state, message=message[:4000], phase="",
                 ended_at=self._database.now(), lease_until=None, claim="",
+                options=func.json_remove(JobRow.options, f"$.{_GIVEN_ROWS}"),
             )  # fmt: skip
 
 
@@ -306,6 +309,7 @@ def _end(session: Session, row: JobRow, state: str, message: str) -> None:
         session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
     row.state, row.message = state, message
     row.phase, row.lease_until, row.claim = "", None, ""
+    row.options = {name: value for name, value in row.options.items() if name != _GIVEN_ROWS}
     session.execute(delete(RowBlockRow).where(RowBlockRow.job == row.id))
 
 

@@ -70,6 +70,7 @@ class CoverageRun(Schema):
     made_by: str
     seconds: float
     addresses: dict[str, int] = Field(description="By country")
+    left_out: int = Field(default=0, description="Rows of countries that the slot is not there for")
     totals: dict[str, int] = Field(description="Fields of addresses in each state")
     fields: list[CoverageField]
     untaken: dict[str, dict[str, int]] = Field(

@@ -55,5 +55,15 @@ def test_parts_of_the_slot_come_by_their_component_and_what_is_written_is_left()
     ]  # fmt: skip
 
 
+def test_a_street_is_taken_once():
+    """The first field takes number and street; a second one would only say them again."""
+    found = proposals(field("f1", "Street"), field("f2", "House number"), field("f3", "Straße"))
+    assert [rule["into"] for rule, _ in found] == ["f1"]
+
+
+def test_words_that_only_end_like_a_line_are_no_lines_of_an_address():
+    assert proposals(field("a", "Deadline 1"), field("b", "Pipeline 2")) == []
+
+
 def test_what_is_no_address_is_left_alone():
     assert proposals(field("name", "Contact"), field("when", "When", type="date")) == []

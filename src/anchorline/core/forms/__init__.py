@@ -7,7 +7,7 @@ what was changed by hand; `layout_fit` holds administrators' own layouts against
 a form the fields that they bring.
 """
 
-from .capture import Captured, SlotInput
+from .captured import Captured, SlotInput
 from .changes import Change, changes_between, finished
 from .document import read_form, read_unfinished
 from .editing import find_or_captured, kept_as_before

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping
 
 from ..address import (
     COMPONENT_SET,
@@ -15,76 +14,27 @@ from ..address import (
 )
 from ..errors import Problem, nearest_names, unknown_name_detail
 from ..formula import AddressValue
-from ..layouts import Layout, LayoutLibrary, check_components, complete_region
+from ..layouts import Layout, check_components
 from ..mapping import KnownAddress, owned
 from ..mapping.back import back
 from ..said import said
 from .address_values import address_value, formula_facts
+from .captured import Captured, Reference, SlotInput
 from .logic import Worked, formulas_of
 from .model import Form, Slot
-from .position import Position, kept_position
+from .position import kept_position
 from .receiving import fill_slot, receivers_of
 from .values import Values
 
-
-@dataclass(frozen=True, slots=True)
-class SlotInput:
-    """What comes with a submitted form for one slot beside the values of its fields.
-
-    Attributes:
-        country_code: the country that was chosen; None: the picked address's, or the slot's own.
-        address_id: the address that was picked; None where it was typed in by hand.
-        typed: what was typed into the finder.
-        position: of a pin that was moved, or of the person; None where neither was sent.
-    """
-
-    country_code: str | None = None
-    address_id: str | None = None
-    typed: str = ""
-    position: Position | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Captured:
-    """The address captured in one slot.
-
-    Attributes:
-        slot: the slot's key.
-        country_code: ISO 3166-1 alpha-2.
-        components: the address, canonical, with what was changed by hand.
-        facts: of the picked address.
-        address_id: of the picked address, or None.
-        edition: dataset and number of the edition it came from, or None.
-        typed: what was typed into the finder.
-        changed: keys of the fields whose value is not what filling wrote.
-        layout: the own layouts it was captured with and their versions; empty as shipped.
-        position: of a pin that was moved, or of the person.
-    """
-
-    slot: str
-    country_code: str
-    components: Components
-    facts: Facts
-    address_id: str | None
-    edition: str | None
-    typed: str
-    changed: tuple[str, ...]
-    layout: str = ""
-    position: Position | None = None
-
-
 # What is kept as the country spells it, however it was typed.
 _SPELT_BY_THE_COUNTRY = frozenset({"postcode", "region", "region_code"})
-# From an address id to the address and the name of its edition, or None.
-FindAddress = Callable[[str], tuple[Address, str] | None]
 
 
 def slot_addresses(
     form: Form,
     values: Values,
     inputs: Mapping[str, SlotInput],
-    layouts: LayoutLibrary,
-    find: FindAddress,
+    reference: Reference,
 ) -> dict[str, AddressValue]:
     """The addresses that formulas speak of, shown or not, as they have them; none if faulty."""
     wanted = {
@@ -95,12 +45,12 @@ def slot_addresses(
         if slot.key not in wanted:
             continue
         given = inputs.get(slot.key, SlotInput())
-        captured, _faults = _capture(form, slot, dict(values), given, layouts, find, needed=False)
+        captured, _faults = _capture(form, slot, dict(values), given, reference, needed=False)
         if captured is not None:
             pin = captured.position
             place = pin if pin is not None and pin.source == "pin" else captured.facts
             found[slot.key] = address_value(
-                layouts.require(captured.country_code),
+                reference.layouts.require(captured.country_code),
                 captured.components,
                 latitude=place.latitude,
                 longitude=place.longitude,
@@ -114,8 +64,7 @@ def capture_slots(
     form: Form,
     values: Values,
     inputs: Mapping[str, SlotInput],
-    layouts: LayoutLibrary,
-    find: FindAddress,
+    reference: Reference,
     worked: Worked,
 ) -> tuple[list[Captured], list[Problem]]:
     """The captured addresses of the slots that are shown and filled, and the problems.
@@ -138,7 +87,7 @@ def capture_slots(
             continue
         given = inputs.get(slot.key, SlotInput())
         needed = slot.key in worked.needed
-        one, faults = _capture(form, slot, values, given, layouts, find, needed=needed)
+        one, faults = _capture(form, slot, values, given, reference, needed=needed)
         if not is_shown:  # nobody could mend it: what is wrong with it is left as it is
             faults = []
         problems += faults
@@ -152,13 +101,12 @@ def _capture(
     slot: Slot,
     values: Values,
     given: SlotInput,
-    layouts: LayoutLibrary,
-    find: FindAddress,
+    reference: Reference,
     *,
     needed: bool,
 ) -> tuple[Captured | None, list[Problem]]:
     pointer = f"/slots/{escape_pointer(slot.key)}"
-    found = find(given.address_id) if given.address_id else None
+    found = reference.find(given.address_id) if given.address_id else None
     if given.address_id and found is None:
         detail = f"There is no address {given.address_id!r}; pick it again or leave it out."
         return None, [Problem(f"{pointer}/address_id", detail)]
@@ -173,8 +121,8 @@ def _capture(
     if address is not None and address.country_code != country:
         detail = f"The address {address.id!r} is in {address.country_code}, not in {country}."
         return None, [Problem(f"{pointer}/address_id", detail)]
-    layout = layouts.require(country)
-    components, changed = _components(form, slot, values, address, layout)
+    layout = reference.layouts.require(country)
+    components, changed = _components(form, slot, values, address, layout, reference)
     edited = {part.component for part in slot.parts if part.key in changed}
     if not components:
         if needed:
@@ -222,7 +170,12 @@ def _country(slot: Slot, values: Values, given: SlotInput, address: Address | No
 
 
 def _components(
-    form: Form, slot: Slot, values: Values, address: Address | None, layout: Layout
+    form: Form,
+    slot: Slot,
+    values: Values,
+    address: Address | None,
+    layout: Layout,
+    reference: Reference,
 ) -> tuple[Components, list[str]]:
     """The address as the form's fields have it, and the fields that filling wrote otherwise."""
     typed = {
@@ -234,8 +187,8 @@ def _components(
         read = _read_from_lines(form, slot, values, layout)
         given = {name: text for name, text in typed.items() if text.strip()}
         return normalize_components({**read, **given}, layout.extras), []
-    known = complete_region(layout, address.components)
-    filled = fill_slot(form, slot, KnownAddress(known, layout, address.facts, address.id)).values
+    picked = KnownAddress.of(address, reference.layouts, reference.current_day)
+    filled = fill_slot(form, slot, picked).values
     changed = [
         key
         for key, text in filled.items()
@@ -247,7 +200,8 @@ def _components(
         for part in slot.parts
         if part.key in changed and part.component in typed
     }
-    return normalize_components({**known, **extras, **edited}, layout.extras), changed
+    known = {**picked.components, **extras, **edited}
+    return normalize_components(known, layout.extras), changed
 
 
 def _read_from_lines(form: Form, slot: Slot, values: Values, layout: Layout) -> Components:

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from ..address import Address
 from ..mapping import owned
-from .capture import Captured, FindAddress
+from .captured import Captured, FindAddress
 from .model import Form
 from .values import Values
 

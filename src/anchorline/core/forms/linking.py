@@ -6,10 +6,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..layouts import LayoutLibrary
-from ..mapping import KnownAddress
 from ..mapping.fill import applying
 from ..mapping.sources import Link
-from .capture import Captured
+from .captured import Captured
 from .model import Form
 
 
@@ -40,14 +39,12 @@ def wanted_links(
     captured: Sequence[Captured],
     values: Mapping[str, object],
     layouts: LayoutLibrary,
+    current_day: int,
 ) -> Iterator[WantedLink]:
     """The links that are not set yet and that captured addresses say something for."""
     for one in captured:
         slot = form.slot(one.slot)
-        layout = layouts.require(one.country_code)
-        known = KnownAddress(
-            one.components, layout, one.facts, one.address_id or "", layouts=layouts
-        )
+        known = one.known(layouts, current_day)
         mapping = slot.mapping if slot is not None else ()
         for rule, applies in zip(mapping, applying(mapping, known), strict=True):
             link, key = rule.source, rule.into[0]

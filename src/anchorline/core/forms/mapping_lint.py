@@ -29,6 +29,7 @@ def lint_mappings(
     layouts: LayoutLibrary,
     sample: Mapping[str, Sequence[Address]],
     forms: Mapping[str, Collection[str]],
+    current_day: int,
 ) -> list[Finding]:
     """Everything that is wrong with a document's mappings, and what somebody should know.
 
@@ -37,21 +38,22 @@ def lint_mappings(
     Args:
         sample: addresses by country.
         forms: of other forms by key: the keys of their fields.
+        current_day: serial number of today.
     """
     form, problems = read_unfinished(document, layouts)
     found = [
         Finding("document", one.pointer, "problem", one.detail, None, one.offers)
         for one in problems
     ]
-    for case in _cases(document, form, layouts, sample, forms):
+    for case in _cases(document, form, layouts, sample, forms, current_day):
         found += lint(case)
-    for run, pointer in example_runs(document, form, layouts):
+    for run, pointer in example_runs(document, form, layouts, current_day):
         found += _differences(run, pointer)
     return sorted(found, key=lambda one: one.severity != "problem")
 
 
 def example_runs(
-    document: Document, form: Form, layouts: LayoutLibrary
+    document: Document, form: Form, layouts: LayoutLibrary, current_day: int
 ) -> Iterator[tuple[ExampleRun, str]]:
     """The examples of a document, run, each with its pointer."""
     receivers = receivers_of(form)
@@ -60,12 +62,14 @@ def example_runs(
         if slot is None:
             continue
         for n, example in enumerate(entry.get("examples") or ()):
-            made = _example(example, slot, layouts)
+            made = _example(example, slot, layouts, current_day)
             if made is not None:
                 yield run_example(slot.mapping, receivers, made), f"/slots/{at}/examples/{n}"
 
 
-def _example(entry: Document, slot: Slot, layouts: LayoutLibrary) -> Example | None:
+def _example(
+    entry: Document, slot: Slot, layouts: LayoutLibrary, current_day: int
+) -> Example | None:
     components = entry["components"]
     code = components.get("country_code", "").upper() or slot.only_country
     layout = layouts.get(code or slot.countries[0]) if slot.countries else None
@@ -83,6 +87,7 @@ def _example(entry: Document, slot: Slot, layouts: LayoutLibrary) -> Example | N
         ),
         entry.get("address_id") or "",
         layouts=layouts,
+        current_day=current_day,
     )
     return Example(entry["name"], known, entry["values"])
 
@@ -105,6 +110,7 @@ def _cases(
     layouts: LayoutLibrary,
     sample: Mapping[str, Sequence[Address]],
     forms: Mapping[str, Collection[str]],
+    current_day: int,
 ) -> Iterator[Case]:
     receivers = receivers_of(form)
     for at, entry in enumerate(document.get("slots") or ()):
@@ -112,10 +118,14 @@ def _cases(
         if slot is None:
             continue
         used = [layouts.require(code) for code in slot.countries]
-        known = [one for layout in used for one in _known(layout, layouts, sample)]
+        known = [
+            KnownAddress.of(address, layouts, current_day)
+            for layout in used
+            for address in sample.get(layout.country_code, ())
+        ]
         made_up = not known
         if made_up:
-            known = [_made_up(layout, layouts) for layout in used[:_MOST_MADE_UP]]
+            known = [_made_up(layout, layouts, current_day) for layout in used[:_MOST_MADE_UP]]
         runs = [Run(one, fill(slot.mapping, receivers, one)) for one in known]
         yield Case(
             pointer=f"/slots/{at}",
@@ -130,20 +140,7 @@ def _cases(
         )
 
 
-def _known(
-    layout: Layout, layouts: LayoutLibrary, sample: Mapping[str, Sequence[Address]]
-) -> Iterator[KnownAddress]:
-    for address in sample.get(layout.country_code, ()):
-        yield known_address(address, layout, layouts)
-
-
-def known_address(address: Address, layout: Layout, layouts: LayoutLibrary) -> KnownAddress:
-    """An address of the reference data as a mapping is filled from it."""
-    components = complete_region(layout, address.components)
-    return KnownAddress(components, layout, address.facts, address.id, layouts=layouts)
-
-
-def _made_up(layout: Layout, layouts: LayoutLibrary) -> KnownAddress:
+def _made_up(layout: Layout, layouts: LayoutLibrary, current_day: int) -> KnownAddress:
     asked = {entry.component for entry in layout.components}
     components = {name: text for name, text in _MADE_UP.items() if name in asked}
-    return KnownAddress(components, layout, layouts=layouts)
+    return KnownAddress(components, layout, layouts=layouts, current_day=current_day)

@@ -16,10 +16,11 @@ from .field_types import FIELD_TYPES
 from .model import Field, Form, Slot
 from .table.address_columns import component_of
 
+_STREET = ("number", "street")
 # HTML's autofill tokens (WHATWG HTML, section "Autofill"), with what they stand for.
 _AUTOFILL: dict[str, tuple[str, ...]] = {
     "organization": ("organisation",),
-    "address-line1": ("number", "street"),
+    "address-line1": _STREET,
     "address-line2": ("unit", "building"),
     "address-line3": ("district",),
     "street-address": (),
@@ -30,7 +31,9 @@ _AUTOFILL: dict[str, tuple[str, ...]] = {
     "country": ("country_code",),
     "country-name": ("country",),
 }
-_LINE = re.compile(r"(?:address|line|adresse|regel|zeile|ligne|linha)[\W_]*(\d)$", re.IGNORECASE)
+_LINE = re.compile(
+    r"(?<![^\W_])(?:address|line|adresse|regel|zeile|ligne|linha)[\W_]*(\d)$", re.IGNORECASE
+)
 _FACTS = {
     "latitude": ("latitude", "lat"),
     "longitude": ("longitude", "lon", "lng", "long"),
@@ -67,12 +70,17 @@ def propose_rules(form: Form, slot: Slot, layouts: LayoutLibrary) -> list[RulePr
         if field.key in fitted:
             continue
         for proposal in _of_field(field, slot, layouts):
-            names = proposal.rule.get("components") or proposal.rule.get("facts") or ()
+            names = _named(proposal.rule)
             if field.component is not None or not taken & set(names):
                 taken |= set(names)
                 found.append(proposal)
                 break
     return found
+
+
+def _named(rule: Mapping[str, Any]) -> Sequence[str]:
+    """The components and facts that a proposed rule takes."""
+    return rule.get("components") or rule.get("facts") or (_STREET if rule.get("lines") else ())
 
 
 def _keys(slot: Slot) -> Iterator[str]:
@@ -136,13 +144,11 @@ def _as_wanted(component: str, field: Field) -> tuple[str, ...]:
     if component == "country" and short:
         return ("country_code",)
     # A field for a street alone takes its number, too.
-    return (
-        ("number", "street") if component == "street" and field.component is None else (component,)
-    )
+    return _STREET if component == "street" and field.component is None else (component,)
 
 
 def _components(names: tuple[str, ...], into: str, because: str) -> RuleProposal:
-    if "street" in names and "number" in names:
+    if names == _STREET:
         # In the order of each country.
         return RuleProposal({"lines": "street", "into": into, "changes": []}, because)
     return RuleProposal({"components": list(names), "into": into, "changes": []}, because)

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from ..errors import Problem
 from ..layouts import LayoutLibrary
-from .capture import Captured, FindAddress, SlotInput, capture_slots, slot_addresses
+from .capture import capture_slots, slot_addresses
+from .captured import Captured, FindAddress, Reference, SlotInput
 from .field_types import FIELD_TYPES
 from .logic import work_out
 from .model import Form
@@ -49,10 +50,11 @@ def check_submission(
         current_day: serial number of today.
     """
     read, faults = read_values(form, typed)
-    addresses = slot_addresses(form, read, inputs, layouts, find)
+    reference = Reference(layouts, find, current_day)
+    addresses = slot_addresses(form, read, inputs, reference)
     worked = work_out(form, read, addresses, current_day)
     values, problems = check_values(form, typed, read, faults, worked)
-    captured, more = capture_slots(form, values, inputs, layouts, find, worked)
+    captured, more = capture_slots(form, values, inputs, reference, worked)
     kept_otherwise = {
         key: text
         for key, value in values.items()

@@ -6,7 +6,7 @@ a kind; `reading` reads them from documents; `packing` lays parts into lines; `f
 
 from .changes import CHANGES
 from .fill import TRACE_KINDS, Fill, TraceStep, Warned, fill, owned
-from .known import FACTS, KnownAddress, fact_texts
+from .known import FACTS, KnownAddress
 from .reading import mapping_fills, read_rules, rule_fills
 from .rules import IF_WRITTEN, FindRecord, FoundRecord, Receiver, Receivers, Rule
 from .sources import SOURCES
@@ -26,7 +26,6 @@ __all__ = [
     "Rule",
     "TraceStep",
     "Warned",
-    "fact_texts",
     "fill",
     "mapping_fills",
     "owned",

@@ -18,7 +18,7 @@ from .fill import fill
 from .known import KnownAddress
 from .rules import Receivers, Rule
 from .sources import Components as ComponentSource
-from .sources import CountryLines, Fit, Joined
+from .sources import CountryLines, Fit
 
 # Changes that another spelling of the same value cannot be told from.
 _TOLD_AGAIN = frozenset({"country", "region"})
@@ -61,25 +61,6 @@ def back(
     again = fill(mapping, receivers, known).values
     differing = tuple(key for key, text in again.items() if not _same(text, there.get(key, "")))
     return Back(found, differing)
-
-
-def is_lossless(mapping: Sequence[Rule]) -> bool:
-    """Whether going back is certain: every rule has components that can be told apart again."""
-    fields = [key for rule in mapping for key in rule.into]
-    names = [name for rule in mapping for name in rule.source.takes]
-    return (
-        len(set(fields)) == len(fields)
-        and len(set(names)) == len(names)
-        and all(_is_certain(rule) for rule in mapping)
-    )
-
-
-def _is_certain(rule: Rule) -> bool:
-    source = rule.source
-    if not isinstance(source, ComponentSource) or rule.when is not None or rule.otherwise:
-        return False
-    alone = len(source.joined.of) == 1 and not isinstance(source.joined.of[0], Joined)
-    return alone and not rule.changes
 
 
 def _apart(rule: Rule, there: Mapping[str, str], layout: Layout) -> Iterator[tuple[str, str]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 
 from .fill import Fill, fill
@@ -127,8 +127,3 @@ def cover(
     for one in sample:
         coverage.add(one, fill(mapping, receivers, one.known, find=find), receivers)
         yield coverage
-
-
-def compared(before: Mapping[str, int], now: Mapping[str, int]) -> dict[str, int]:
-    """How much more, or less, is in each state than in the run before."""
-    return {state: now.get(state, 0) - before.get(state, 0) for state in STATES}

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from functools import cached_property
 
-from ..address import COMPONENTS, Facts
+from ..address import COMPONENTS, Address, Facts
 from ..formula import Given, Names, Value
-from ..layouts import Layout, LayoutLibrary, one_line, write_lines
+from ..layouts import Layout, LayoutLibrary, complete_region, one_line, write_lines
 
 
 class KnownAddress:
@@ -38,6 +38,19 @@ class KnownAddress:
         self.layout, self.layouts = layout, layouts
         self.facts, self.identifier = facts or Facts(), identifier
         self.current_day = current_day
+
+    @classmethod
+    def of(cls, address: Address, layouts: LayoutLibrary, current_day: int = 0) -> KnownAddress:
+        """An address of the reference data as a mapping is filled from it."""
+        layout = layouts.require(address.country_code)
+        return cls(
+            complete_region(layout, address.components),
+            layout,
+            address.facts,
+            address.id,
+            layouts=layouts,
+            current_day=current_day,
+        )
 
     @property
     def is_empty(self) -> bool:
@@ -82,8 +95,3 @@ FORMULA_NAMES = Names(
     dict.fromkeys((*COMPONENTS, "use", "languages", "id"), _TEXT)
     | dict.fromkeys(("latitude", "longitude"), _NUMBER)
 )
-
-
-def fact_texts(known: KnownAddress) -> dict[str, str]:
-    """Every fact as a text; empty where it is not known."""
-    return {name: known.fact(name) for name in FACTS}

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from time import monotonic
-from typing import Any
+from typing import Any, NamedTuple
 
 from anchorline.core.address import normalize_components
 from anchorline.core.counting import counted
 from anchorline.core.forms import Form, Slot, read_unfinished
-from anchorline.core.forms.mapping_lint import known_address
 from anchorline.core.forms.receiving import receivers_of
+from anchorline.core.formula import today
 from anchorline.core.layouts import LayoutLibrary, complete_region, one_line
 from anchorline.core.mapping import KnownAddress, Receivers
 from anchorline.core.mapping.coverage import STATES, Coverage, Sampled, cover
@@ -24,6 +24,12 @@ from .lease import JobLease
 _TELL_SECONDS = 1.0
 _MOST_EXAMPLES = 200
 _MOST_RECORDS = 100_000
+
+
+class _Row(NamedTuple):
+    number: int
+    country_code: str
+    components: Mapping[str, str]
 
 
 def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
@@ -42,7 +48,9 @@ def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
     receivers = receivers_of(form)
     services.jobs.enter_phase(lease.claim, "covering", rows_done=0)
     coverage, told = Coverage(), began
-    sample = _sample(services, options, form, slot, layouts)
+    rows, left_out = _of_the_slot(options["rows"], slot)
+    day = today(services.database.now())
+    sample = _sample(services, options, form, slot, rows, layouts, day)
     for coverage in cover(slot.mapping, receivers, sample):
         if monotonic() - told > _TELL_SECONDS:
             told = monotonic()
@@ -59,7 +67,7 @@ def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
         made_at=services.database.now(),
         made_by=job.made_by,
         seconds=round(monotonic() - began, 3),
-        result=_result(coverage, slot, receivers),
+        result={**_result(coverage, slot, receivers), "left_out": left_out},
     )
     services.coverage_runs.keep(run)
     looked_at = counted(coverage.addresses.total(), "address", "addresses")
@@ -68,45 +76,56 @@ def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
 
 
 def _sample(
-    services: Services, options: dict[str, Any], form: Form, slot: Slot, layouts: LayoutLibrary
+    services: Services,
+    options: dict[str, Any],
+    form: Form,
+    slot: Slot,
+    rows: Sequence[_Row],
+    layouts: LayoutLibrary,
+    day: int,
 ) -> Iterator[Sampled]:
     """The addresses that a job asks for."""
     source, limit = options["source"], int(options["per_country"])
     if source == "records":
-        yield from _captured(services, form, slot, layouts, limit)
+        yield from _captured(services, form, slot, layouts, limit, day)
     elif source == "rows":
-        yield from _rows(options["rows"], slot, layouts)
+        yield from _sampled_rows(rows, layouts, day)
     else:
         gazetteer = services.gazetteer.current()
         for code in slot.countries:
-            layout = layouts.require(code)
             for address in gazetteer.spread(code, limit) if code in gazetteer.countries else ():
-                known = known_address(address, layout, layouts)
-                yield Sampled(address.id, one_line(layout, address.components), known)
+                known = KnownAddress.of(address, layouts, day)
+                yield Sampled(address.id, one_line(known.layout, address.components), known)
 
 
 def _captured(
-    services: Services, form: Form, slot: Slot, layouts: LayoutLibrary, limit: int
+    services: Services, form: Form, slot: Slot, layouts: LayoutLibrary, limit: int, day: int
 ) -> Iterator[Sampled]:
     seen: dict[str, int] = {}
     for record, one in services.records.captured_of_slot(form.key, slot.key, _MOST_RECORDS):
         seen[one.country_code] = seen.get(one.country_code, 0) + 1
         if seen[one.country_code] <= limit:
-            layout = layouts.require(one.country_code)
-            known = KnownAddress(
-                one.components, layout, one.facts, one.address_id or "", layouts=layouts
-            )
-            yield Sampled(record, one_line(layout, one.components), known)
+            known = one.known(layouts, day)
+            yield Sampled(record, one_line(known.layout, one.components), known)
 
 
-def _rows(rows: list[dict[str, str]], slot: Slot, layouts: LayoutLibrary) -> Iterator[Sampled]:
+def _of_the_slot(rows: Sequence[Mapping[str, str]], slot: Slot) -> tuple[list[_Row], int]:
+    """The rows of a slot's countries, and how many others there are."""
+    found: list[_Row] = []
     for number, row in enumerate(rows, 1):
-        code = row.get("country_code", "").upper() or slot.only_country or slot.countries[0]
-        layout = layouts.get(code)
-        if layout is not None:
-            components = complete_region(layout, normalize_components(row, layout.extras))
-            known = KnownAddress(components, layout, layouts=layouts)
-            yield Sampled(str(number), one_line(layout, components), known)
+        code = row.get("country_code", "").strip().upper()
+        code = code or slot.only_country or next(iter(slot.countries), "")
+        if code in slot.countries:
+            found.append(_Row(number, code, row))
+    return found, len(rows) - len(found)
+
+
+def _sampled_rows(rows: Sequence[_Row], layouts: LayoutLibrary, day: int) -> Iterator[Sampled]:
+    for number, code, row in rows:
+        layout = layouts.require(code)
+        components = complete_region(layout, normalize_components(row, layout.extras))
+        known = KnownAddress(components, layout, layouts=layouts, current_day=day)
+        yield Sampled(str(number), one_line(layout, components), known)
 
 
 def _result(coverage: Coverage, slot: Slot, receivers: Receivers) -> dict[str, Any]:

@@ -135,7 +135,7 @@ def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source
         layout = layouts.require(address.country_code)
         components = complete_region(layout, address.components)
         picked = _filled_address(address, layout, components)
-        known = _known(request, components, layout, address)
+        known = KnownAddress.of(address, layouts, today(request.services.database.now()))
         return _Source(known, reference_notes(layout, components), picked)
     if body.group_id is not None:
         shared = gazetteer.group(body.group_id)
@@ -163,24 +163,10 @@ def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source
 
 
 def _unpicked(request: ApiRequest, components: Mapping[str, str], layout: Layout) -> _Source:
-    return _Source(_known(request, components, layout), [])
-
-
-def _known(
-    request: ApiRequest,
-    components: Mapping[str, str],
-    layout: Layout,
-    address: Address | None = None,
-) -> KnownAddress:
     services = request.services
-    return KnownAddress(
-        components,
-        layout,
-        address.facts if address else None,
-        address.id if address else "",
-        layouts=services.layouts,
-        current_day=today(services.database.now()),
-    )
+    day = today(services.database.now())
+    known = KnownAddress(components, layout, layouts=services.layouts, current_day=day)
+    return _Source(known, [])
 
 
 def _extras(request: ApiRequest, slot: Slot) -> set[str]:

@@ -46,7 +46,8 @@ def set_links(
     found: dict[str, str] = {}
     planned: list[PlannedRecord] = []
     problems: list[Problem] = []
-    for wanted in wanted_links(form, captured, values, layouts):
+    day = today(request.services.database.now())
+    for wanted in wanted_links(form, captured, values, layouts, day):
         if wanted.field in found:
             continue
         there = request.services.record_lookups.having(wanted.form, wanted.texts)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from anchorline.core.address import Facts
 from anchorline.core.errors import Problem
-from anchorline.core.forms import Form, Slot, read_unfinished
+from anchorline.core.forms import Form, Slot
 from anchorline.core.forms.mapping_lint import example_runs
 from anchorline.core.forms.mapping_proposals import propose_rules
 from anchorline.core.forms.receiving import fill_slot, receivers_of
@@ -43,7 +43,7 @@ from ..problems import invalid, not_found
 from .forms import fill_answer
 from .layouts import require_components
 from .link_rules import finder_of_records
-from .open_forms import require_slot
+from .open_forms import read_draft_form, require_slot
 
 router = Router("mapping")
 
@@ -124,7 +124,7 @@ def run_form_examples(request: ApiRequest) -> Schema:
                 passed=not run.differences,
                 differences={one.field: [one.expected, one.found] for one in run.differences},
             )
-            for run, pointer in example_runs(document, form, layouts)
+            for run, pointer in example_runs(document, form, layouts, _day(request))
         ]
     )
 
@@ -219,9 +219,14 @@ def draft_document(request: ApiRequest, given: FormDocument | None) -> Document:
 
 
 def read_draft(request: ApiRequest, document: Document) -> tuple[Form, LayoutLibrary]:
-    """A form as far as it can be read, and the layouts that hold on it."""
-    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
-    return read_unfinished(document, layouts)[0], layouts
+    """A form as far as it can be read, and the layouts that hold on it.
+
+    Raises:
+        DocumentError: an address of it is there for no country.
+    """
+    key = request.path["form"]
+    layouts = request.services.layouts_in_force.current().on_form(key)
+    return read_draft_form(key, document, layouts), layouts
 
 
 def _country(slot: Slot, given: str | None) -> str:
@@ -235,29 +240,26 @@ def _tried(
     request: ApiRequest, slot: Slot, layouts: LayoutLibrary, body: TryMappingRequest
 ) -> KnownAddress:
     """The address that a mapping is tried with."""
-    services = request.services
-    day = today(services.database.now())
     if body.address_id is not None:
-        found = services.gazetteer.current().address(body.address_id)
+        found = request.services.gazetteer.current().address(body.address_id)
         if found is None:
             raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
-        address = found[0]
-        layout = layouts.require(address.country_code)
-        components, facts, identifier = address.components, address.facts, address.id
-    else:
-        components = body.components or {}
-        code = body.country_code or components.get("country_code")
-        layout = layouts.require(_country(slot, code))
-        require_components(components, "/components", set(layout.extras))
-        facts, identifier = _facts(body), ""
+        return KnownAddress.of(found[0], layouts, _day(request))
+    components = body.components or {}
+    code = body.country_code or components.get("country_code")
+    layout = layouts.require(_country(slot, code))
+    require_components(components, "/components", set(layout.extras))
     return KnownAddress(
         complete_region(layout, components),
         layout,
-        facts,
-        identifier,
+        _facts(body),
         layouts=layouts,
-        current_day=day,
+        current_day=_day(request),
     )
+
+
+def _day(request: ApiRequest) -> int:
+    return today(request.services.database.now())
 
 
 def _facts(body: TryMappingRequest) -> Facts:

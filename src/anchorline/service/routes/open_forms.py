@@ -15,6 +15,7 @@ from anchorline.core.forms import (
     with_brought_parts,
 )
 from anchorline.core.formula import to_data
+from anchorline.core.layouts import LayoutLibrary
 from anchorline.store.database import NotThereError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
@@ -70,9 +71,7 @@ def open_form_of(
         if request.caller.kind not in ("server", "person"):
             raise ProblemError(403, f"A draft needs {Access.SERVER.value}.")
         document, number = services.forms.draft(key)[0], None
-        form, problems = read_unfinished(document, services.layouts)
-        if not all(slot.countries for slot in form.slots):
-            raise DocumentError(f"form {key}", problems)
+        form = read_draft_form(key, document, services.layouts)
     else:
         document, number = services.published_forms.version(key)
         if version is not None and version != number:
@@ -80,6 +79,18 @@ def open_form_of(
         form = read_form(document, services.layouts)
     layouts = services.layouts_in_force.current().on_form(key)
     return OpenForm(with_brought_parts(form, layouts), number, document)
+
+
+def read_draft_form(key: str, document: Document, layouts: LayoutLibrary) -> Form:
+    """A form as far as its document can be read.
+
+    Raises:
+        DocumentError: an address of it is there for no country.
+    """
+    form, problems = read_unfinished(document, layouts)
+    if not all(slot.countries for slot in form.slots):
+        raise DocumentError(f"form {key}", problems)
+    return form
 
 
 def _replaced(request: ApiRequest, key: str, version: int) -> Document:

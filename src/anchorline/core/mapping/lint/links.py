@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ...errors import nearest_names
+from ...errors import nearest_names, unknown_name_detail
 from ..sources import Link
 from .kind import Case, Finding, check
 
@@ -31,8 +31,7 @@ def links(case: Case) -> Iterator[Finding]:
             )
         if link.form not in case.forms:
             offers = tuple(nearest_names(link.form, case.forms))
-            meant = f" Did you mean {offers[0]}?" if offers else ""
-            detail = f"There is no published form {link.form!r}.{meant}"
+            detail = unknown_name_detail("published form", link.form, offers[:1])
             yield Finding("links", f"{place}/link/form", "problem", detail, offers=offers)
             continue
         fields = case.forms[link.form]
@@ -41,7 +40,7 @@ def links(case: Case) -> Iterator[Finding]:
                 for key in inner.into:
                     if key not in fields:
                         offers = tuple(nearest_names(key, fields))
-                        meant = f" Did you mean {offers[0]}?" if offers else ""
-                        detail = f"The form {link.form!r} has no field {key!r}.{meant}"
+                        what = f"field of the form {link.form!r} called"
+                        detail = unknown_name_detail(what, key, offers[:1])
                         pointer = f"{place}/link/{name}/{inner.at}/into"
                         yield Finding("links", pointer, "problem", detail, offers=offers)

@@ -39,11 +39,7 @@ def never_applies(case: Case) -> Iterator[Finding]:
         impossible = _impossible(rule.when.tree, case)
         if impossible is not None:
             yield Finding("never_applies", pointer, "problem", impossible[0], offers=impossible[1])
-        elif (
-            case.runs
-            and not case.made_up
-            and not any(_holds(rule.when.tree, run.known.given) for run in case.runs)
-        ):
+        elif _holds_for_none(rule.when.tree, case):
             detail = f"This is true for {told(0, case)}. Check how it is written."
             yield Finding("never_applies", pointer, "warning", detail, 0)
 

@@ -73,6 +73,10 @@ def _read(entry: Entry, pointer: str, faults: Faults, rules: ReadRules) -> Link:
     link = entry["link"]
     find = rules(link.get("find") or (), f"{pointer}/link/find", faults)
     more = rules(link.get("more") or (), f"{pointer}/link/more", faults)
+    for name, inner in (("find", find), ("more", more)):
+        for one in inner:
+            for key in one.into:
+                faults.key(key, f"{pointer}/link/{name}/{one.at}/into")
     if not link.get("find"):
         faults.say(f"{pointer}/link/find", "Say by which field of the other form it is found.")
     if link.get("more") and not link.get("creates"):
