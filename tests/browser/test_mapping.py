@@ -222,6 +222,7 @@ def test_a_rule_takes_lines_a_record_or_what_is_left_and_groups(workbench, clien
     page.get_by_label("What rule 4 takes").click()
     page.get_by_title("Record").last.click()
     page.get_by_label("Form of the records of rule 4").click()
+    page.keyboard.type("Town")
     page.locator(".ant-select-item-option:visible", has_text=re.compile("^Town$")).last.click()
     expect(row(page, 4).get_by_role("button", name="Add a field")).to_be_enabled()
     row(page, 4).get_by_role("button", name="Add a field").click()

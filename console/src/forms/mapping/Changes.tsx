@@ -2,6 +2,7 @@
 
 import { CloseOutlined } from "@ant-design/icons";
 import { Button, Input, InputNumber, Popover, Select } from "antd";
+import { useState } from "react";
 
 import { type Change, changeName, changeSettings } from "./rules";
 import type { ChangeKind, Setting } from "./useMapping";
@@ -131,8 +132,14 @@ function SettingInput({ setting, value, set }: { setting: Setting; value: unknow
 }
 
 function Pairs({ pairs, set }: { pairs: Record<string, string>; set: (pairs: Record<string, string>) => void }): React.ReactNode {
-  const rows = Object.entries(pairs);
-  const put = (next: [string, string][]): void => set(Object.fromEntries(next));
+  // While a text is typed it may be the same as another for a moment: its row stays.
+  const [typed, setTyped] = useState(() => Object.entries(pairs));
+  const rows = JSON.stringify(Object.fromEntries(typed)) === JSON.stringify(pairs) ? typed : Object.entries(pairs);
+  const put = (next: [string, string][]): void => {
+    setTyped(next);
+    set(Object.fromEntries(next));
+  };
+  const twice = rows.find(([from], at) => rows.findIndex(([other]) => other === from) < at)?.[0];
   return (
     <div className="pairs">
       {rows.map(([from, to], at) => (
@@ -143,6 +150,7 @@ function Pairs({ pairs, set }: { pairs: Record<string, string>; set: (pairs: Rec
           <Button type="text" size="small" aria-label={`Remove text ${at + 1}`} disabled={rows.length < 2} icon={<CloseOutlined aria-hidden />} onClick={() => put(rows.filter((_, other) => other !== at))} />
         </div>
       ))}
+      {twice !== undefined && <p className="wrong">“{twice}” stands there twice: only the last one counts.</p>}
       <Button size="small" disabled={rows.some(([from]) => !from)} onClick={() => put([...rows, ["", ""]])}>
         Add a text
       </Button>

@@ -2,6 +2,7 @@
 
 import { Button } from "antd";
 import { useState } from "react";
+import { Link } from "react-router";
 
 import type * as api from "../../../../embed/src/api";
 import { useComponentLabels } from "../../layouts/layouts";
@@ -16,6 +17,8 @@ const SAYS: Record<(typeof STATES)[number], string> = {
   wrong: "refused by the field",
   empty: "nothing for it",
 };
+
+const IN_A_WORD = { wrong: "refused", lost: "lost", shortened: "abbr." };
 
 export function CoverageTable(props: { run: Run; before: Run | undefined; tryOut: (sample: Sample) => void }): React.ReactNode {
   const { run, before, tryOut } = props;
@@ -82,9 +85,7 @@ export function CoverageTable(props: { run: Run; before: Run | undefined; tryOut
                 </span>
                 <bdi>{one.label}</bdi>
                 <span className="hint">{one.detail}</span>
-                <Button size="small" onClick={() => tryOut({ which: "worst", country_code: one.country_code, id: one.address_id, label: one.label })}>
-                  Try it
-                </Button>
+                <Where example={one} source={run.source} tryOut={tryOut} />
               </li>
             ))}
           </ul>
@@ -94,9 +95,21 @@ export function CoverageTable(props: { run: Run; before: Run | undefined; tryOut
   );
 }
 
+/** Where an address is found again: to be tried, as a record, or as a row of a file. */
+function Where(props: { example: api.CoverageExample; source: string; tryOut: (sample: Sample) => void }): React.ReactNode {
+  const { example, source, tryOut } = props;
+  const { address_id: id, country_code, label } = example;
+  if (source === "records") return <Link to={`/records/${id}`}>Open the record</Link>;
+  if (source === "rows") return <span className="hint">row {id}</span>;
+  return (
+    <Button size="small" onClick={() => tryOut({ which: "worst", country_code, id, label })}>
+      Try it
+    </Button>
+  );
+}
+
 function Difference({ run, before, state }: { run: Run; before: Run | undefined; state: string }): React.ReactNode {
-  const isSame = before !== undefined && JSON.stringify(before.addresses) === JSON.stringify(run.addresses);
-  if (!isSame) return null;
+  if (!before) return null;
   const difference = (run.totals[state] ?? 0) - (before.totals[state] ?? 0);
   if (!difference) return null;
   return (
@@ -113,7 +126,7 @@ function Cell({ cell, name, open }: { cell: api.CoverageCell | undefined; name: 
   if (!cell) return <span className="hint">–</span>;
   const all = STATES.reduce((sum, state) => sum + cell[state], 0) || 1;
   const told = STATES.filter((state) => cell[state]).map((state) => `${cell[state].toLocaleString("en")} ${SAYS[state]}`).join(", ");
-  const bad = cell.lost + cell.wrong;
+  const worst = (["wrong", "lost", "shortened"] as const).find((state) => cell[state]);
   return (
     <button type="button" className="coverage-cell" title={told} onClick={open}>
       <span className="visually-hidden">
@@ -123,7 +136,7 @@ function Cell({ cell, name, open }: { cell: api.CoverageCell | undefined; name: 
         {STATES.map((state) => cell[state] > 0 && <span key={state} className={`is-${state}`} style={{ flexGrow: Math.max(cell[state] / all, 0.04) }} />)}
       </span>
       <span className="number">
-        {bad ? `${bad.toLocaleString("en")} bad` : cell.shortened ? `${cell.shortened.toLocaleString("en")} short` : `${Math.round((100 * cell.filled) / all)} %`}
+        {worst ? `${cell[worst].toLocaleString("en")} ${IN_A_WORD[worst]}` : `${Math.round((100 * cell.filled) / all)} %`}
       </span>
     </button>
   );

@@ -1,7 +1,7 @@
 /** Coverage: a mapping run over many addresses, field by field and country by country. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Empty, InputNumber, Progress, Select } from "antd";
+import { Button, Empty, InputNumber, Select, Spin } from "antd";
 import { useState } from "react";
 
 import type * as api from "../../../../embed/src/api";
@@ -14,6 +14,11 @@ import { CoverageTable } from "./CoverageTable";
 import type { Sample } from "./useMapping";
 
 type Source = "reference" | "records" | "rows";
+const SOURCES: Record<Source, { title: string; told: string }> = {
+  reference: { title: "The reference data", told: "the reference data" },
+  records: { title: "Addresses that were captured", told: "records" },
+  rows: { title: "A file of mine", told: "a file" },
+};
 const OPEN = new Set(["waiting", "running", "receiving"]);
 
 export function CoverageView(props: { form: string; design: Design; slot: Slot; tryOut: (sample: Sample) => void }): React.ReactNode {
@@ -50,11 +55,7 @@ export function CoverageView(props: { form: string; design: Design; slot: Slot; 
         <Select
           aria-label="What it is run over"
           value={source}
-          options={[
-            { value: "reference", label: "The reference data" },
-            { value: "records", label: "Addresses that were captured" },
-            { value: "rows", label: "A file of mine" },
-          ]}
+          options={Object.entries(SOURCES).map(([value, { title }]) => ({ value: value as Source, label: title }))}
           onChange={setSource}
         />
         {source === "rows" && (
@@ -76,21 +77,27 @@ export function CoverageView(props: { form: string; design: Design; slot: Slot; 
       {start.isError && <ErrorAlert error={start.error} />}
       {running && (
         <div role="status">
-          <Progress percent={watched.data ? Math.min(99, Math.round((100 * watched.data.rows_done) / (most * Math.max(1, slot.countries?.length ?? 10)))) : 0} />
-          {watched.data ? `${watched.data.rows_done.toLocaleString("en")} addresses so far. ${watched.data.message}` : "Waits for a worker."}
+          <Spin size="small" /> {watched.data ? `${watched.data.rows_done.toLocaleString("en")} addresses so far. ${watched.data.message}` : "Waits for a worker."}
         </div>
       )}
+      {watched.isError && <ErrorAlert error={watched.error} />}
       {watched.data?.state === "failed" && <p className="wrong">{watched.data.message}</p>}
       {runs.isError && <ErrorAlert error={runs.error} />}
       {runs.data && !run && !running && <Empty description="Not run yet: run it, and see what becomes of each field in each country." />}
-      {run && <CoverageTable run={run} before={before} tryOut={tryOut} />}
+      {run && <CoverageTable run={run} before={before && isSameSample(run, before) ? before : undefined} tryOut={tryOut} />}
       {run && (
         <p className="hint">
-          {counted(total(run.addresses), "address", "addresses")} in {run.seconds.toFixed(1)} s, with {run.version ? `version ${run.version}` : "the draft"}, by {run.made_by}.
+          {counted(total(run.addresses), "address", "addresses")} of {SOURCES[run.source as Source].told} in {run.seconds.toFixed(1)} s, with {run.version ? `version ${run.version}` : "the draft"}, by {run.made_by}.
+          {run.left_out > 0 && ` ${counted(run.left_out, "row")} of countries that this address is not there for ${run.left_out === 1 ? "was" : "were"} left out.`}
         </p>
       )}
     </>
   );
+}
+
+/** Whether two runs looked at the same addresses, so that one can be held against the other. */
+function isSameSample(one: api.CoverageRun, other: api.CoverageRun): boolean {
+  return one.source === other.source && JSON.stringify(one.addresses) === JSON.stringify(other.addresses);
 }
 
 function total(counts: Record<string, number>): number {

@@ -7,8 +7,8 @@ import type { Design } from "../design/useDesign";
 import { withAt } from "./pointers";
 import type { Finding } from "./useMapping";
 
-export function ExamplesView(props: { slot: Slot; set: (settings: Partial<Slot>) => void; findings: Finding[]; design: Design }): React.ReactNode {
-  const { slot, set, findings, design } = props;
+export function ExamplesView(props: { slot: Slot; set: (settings: Partial<Slot>) => void; findings: Finding[]; hasRun: boolean; design: Design }): React.ReactNode {
+  const { slot, set, findings, hasRun, design } = props;
   const examples = slot.examples ?? [];
   if (!examples.length) {
     return <Empty description="No examples yet. Try an address and keep it: then every publish runs it, and one that fails stands against publishing." />;
@@ -22,10 +22,10 @@ export function ExamplesView(props: { slot: Slot; set: (settings: Partial<Slot>)
       {examples.map((example, at) => {
         const failing = findings.filter((one) => one.pointer.includes(`/examples/${at}/`));
         return (
-          <li key={example.name} className={failing.length ? "fails" : "holds"}>
+          <li key={example.name} className={failing.length ? "fails" : hasRun ? "holds" : ""}>
             <div className="example-head">
               <b>{example.name}</b>
-              <span className="example-state">{failing.length ? "fails" : "holds"}</span>
+              <span className="example-state">{failing.length ? "fails" : hasRun ? "holds" : "not run yet"}</span>
               {failing.length > 0 && (
                 <Button size="small" onClick={() => take(failing)}>
                   Take what stands there now

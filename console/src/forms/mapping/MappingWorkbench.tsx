@@ -5,6 +5,7 @@ import { Alert, Button } from "antd";
 import { useState } from "react";
 
 import type { Slot } from "../../api/schemas";
+import { ErrorAlert } from "../../parts/ErrorAlert";
 import { counted } from "../../parts/formatting";
 import { changed, itemOf } from "../design/edits";
 import type { Design } from "../design/useDesign";
@@ -25,6 +26,7 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
   const at = document.slots.findIndex((one) => one.key === slotKey);
   const isThere = design.keeper.kept.body.document.slots.some((one) => one.key === slotKey);
   const samples = useSamples(form, slotKey, isThere);
+  const [tab, setTab] = useState("rules");
   const [chosen, setChosen] = useState<Sample | null>(null);
   const sample = chosen ?? samples?.[0] ?? null;
   const tried = useTried(form, slotKey, document, sample?.id);
@@ -37,6 +39,10 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
   const findings = (lint.data?.problems ?? []).filter((one) => one.pointer.startsWith(`/slots/${at}/`));
   const general = findings.filter((one) => ruleAt(one.pointer, at) === null && one.check !== "examples");
   const failing = findings.filter((one) => one.check === "examples");
+  const tryOut = (one: Sample): void => {
+    setChosen(one);
+    setTab("try");
+  };
   const bar = <SampleBar samples={samples ?? []} sample={sample} choose={setChosen} />;
   return (
     <section className="workbench" aria-labelledby="workbench-title">
@@ -46,8 +52,12 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
         </Button>
         <h2 id="workbench-title">Where each part of “{slot.label}” goes</h2>
       </div>
+      {lint.isError && <ErrorAlert error={lint.error} />}
+      {tried.isError && <ErrorAlert error={tried.error} />}
       <WorkbenchTabs
         name={`The mapping of ${slot.label}`}
+        chosen={tab}
+        choose={setTab}
         tabs={[
           {
             key: "rules",
@@ -69,12 +79,12 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
               </>
             ),
           },
-          { key: "try", label: "Try it", content: <TryIt form={form} design={design} slot={slot} bar={bar} sample={sample} answer={tried.data} set={set} /> },
-          { key: "coverage", label: "Coverage", content: <CoverageView form={form} design={design} slot={slot} tryOut={(one) => setChosen(one)} /> },
+          { key: "try", label: "Try it", content: <TryIt document={document} slot={slot} bar={bar} sample={sample} choose={setChosen} answer={tried.data} set={set} /> },
+          { key: "coverage", label: "Coverage", content: <CoverageView form={form} design={design} slot={slot} tryOut={tryOut} /> },
           {
             key: "examples",
             label: failing.length ? `Examples (${counted(failing.length, "fails", "fail")})` : `Examples (${slot.examples?.length ?? 0})`,
-            content: <ExamplesView slot={slot} set={set} findings={failing} design={design} />,
+            content: <ExamplesView slot={slot} set={set} findings={failing} hasRun={lint.data !== undefined} design={design} />,
           },
         ]}
       />

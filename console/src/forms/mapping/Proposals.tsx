@@ -11,7 +11,7 @@ import type { Draft, FormDocument, Rule, Slot } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { useComponentLabels } from "../../layouts/layouts";
 import { useForms } from "../useForms";
-import { fieldChoices } from "./fields";
+import { fieldChoices, hasText } from "./fields";
 import { SOURCE_KINDS, kindOf, partName } from "./rules";
 
 export function Proposals(props: {
@@ -32,6 +32,15 @@ export function Proposals(props: {
   });
   const proposals = answer.data?.proposals ?? [];
   const taken = proposals.filter((_, at) => !left.has(at)).map((one) => trimmed(one.rule as Rule));
+  const [empty, setEmpty] = useState("");
+  const copy = (rules: Rule[], from: string): void => {
+    if (!rules.length) {
+      setEmpty(`Nothing of “${from}” goes into a part that this address has, too.`);
+      return;
+    }
+    add(rules);
+    close();
+  };
   const others = document.slots.filter((one) => one.key !== slot.key && one.mapping.length);
   const named = (rule: Rule): string => {
     const kind = kindOf(rule);
@@ -72,7 +81,7 @@ export function Proposals(props: {
           </li>
         ))}
       </ul>
-      <OtherForm own={form} slot={slot} add={add} close={close} />
+      <OtherForm own={form} slot={slot} copy={copy} />
       {others.length > 0 && (
         <label className="rule-setting">
           Or as in another address of this form
@@ -82,26 +91,25 @@ export function Proposals(props: {
             options={others.map((one) => ({ value: one.key, label: one.label }))}
             onChange={(key: string) => {
               const other = others.find((one) => one.key === key);
-              if (other) add(copied(other, slot));
-              close();
+              if (other) copy(copied(other, slot), other.label);
             }}
           />
         </label>
       )}
+      {empty && <p role="status" className="hint">{empty}</p>}
     </Modal>
   );
 }
 
 /** The rules of an address of another form, into the parts that stand for the same. */
-function OtherForm({ own, slot, add, close }: { own: string; slot: Slot; add: (rules: Rule[]) => void; close: () => void }): React.ReactNode {
-  const forms = useForms().data?.forms.filter((one) => one.key !== own) ?? [];
-  const copy = useMutation({
+function OtherForm({ own, slot, copy }: { own: string; slot: Slot; copy: (rules: Rule[], from: string) => void }): React.ReactNode {
+  const all = useForms();
+  const forms = all.data?.forms.filter((one) => one.key !== own) ?? [];
+  const chosen = useMutation({
     mutationFn: (key: string) => call<Draft>(`forms/${key}/draft`),
-    onSuccess: ({ document }) => {
-      add(document.slots.flatMap((other) => copied(other, slot)).filter(isFirst));
-      close();
-    },
+    onSuccess: ({ document }) => copy(document.slots.flatMap((other) => copied(other, slot)).filter(isFirst), document.title),
   });
+  if (all.isError) return <ErrorAlert error={all.error} />;
   if (!forms.length) return null;
   return (
     <label className="rule-setting">
@@ -109,10 +117,12 @@ function OtherForm({ own, slot, add, close }: { own: string; slot: Slot; add: (r
       <Select
         aria-label="Copy the rules of another form"
         placeholder="Which form?"
-        loading={copy.isPending}
+        showSearch={{ filterOption: hasText }}
+        loading={chosen.isPending}
         options={forms.map((one) => ({ value: one.key, label: one.title }))}
-        onChange={(key: string) => copy.mutate(key)}
+        onChange={(key: string) => chosen.mutate(key)}
       />
+      {chosen.isError && <ErrorAlert error={chosen.error} />}
     </label>
   );
 }

@@ -14,6 +14,7 @@ import { Findings } from "./Findings";
 import { RuleConditions } from "./RuleConditions";
 import { TakesEditor } from "./takes/TakesEditor";
 import { type FieldChoice, hasText } from "./fields";
+import { WRITES } from "./rules";
 import type { ChangeKind, Finding } from "./useMapping";
 
 export interface RuleRowProps {
@@ -94,8 +95,6 @@ export function RuleRow(props: RuleRowProps): React.ReactNode {
     </li>
   );
 }
-
-const WRITES = new Set(["wrote", "appended", "replaced"]);
 
 /** What a rule makes of the sample, or why nothing. */
 function Results({ rule, at, answer }: { rule: Rule; at: number; answer: FillAnswer | undefined }): React.ReactNode {

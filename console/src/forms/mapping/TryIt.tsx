@@ -1,41 +1,38 @@
 /** An address filled step by step: a picture of what went where, a table of it, and examples. */
 
 import { App, Button, Input, Select, Table } from "antd";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
 import type * as api from "../../../../embed/src/api";
 import { call } from "../../api/call";
-import type { FillAnswer, Slot } from "../../api/schemas";
+import type { FillAnswer, FormDocument, Slot } from "../../api/schemas";
 import { useComponentLabels } from "../../layouts/layouts";
-import type { Design } from "../design/useDesign";
+import { ErrorAlert } from "../../parts/ErrorAlert";
 import { TraceDrawing } from "./TraceDrawing";
 import { fieldChoices } from "./fields";
-import { type Sample, useSettled, useTried } from "./useMapping";
+import { WRITES } from "./rules";
+import { type Sample, useSettled } from "./useMapping";
 
 export function TryIt(props: {
-  form: string;
-  design: Design;
+  document: FormDocument;
   slot: Slot;
   bar: React.ReactNode;
   sample: Sample | null;
+  choose: (sample: Sample | null) => void;
   answer: FillAnswer | undefined;
   set: (settings: Partial<Slot>) => void;
 }): React.ReactNode {
-  const { form, design, slot, bar, sample, set } = props;
+  const { document, slot, bar, sample, choose, answer, set } = props;
   const labels = useComponentLabels();
-  const [found, setFound] = useState<{ id: string; label: string } | null>(null);
-  const own = useTried(form, slot.key, design.document, found?.id);
-  const answer = found ? own.data : props.answer;
-  const shown = found ?? sample;
-  const before = useBefore(shown?.id, answer);
-  const fields = fieldChoices(design.document, slot, labels);
+  const before = useBefore(sample?.id, answer);
+  const fields = fieldChoices(document, slot, labels);
   const called = (key: string): string => fields.find((one) => one.value === key)?.label ?? key;
   return (
     <>
       {bar}
-      <FindAny form={form} choose={setFound} found={found} />
-      {shown && <p className="first" role="status">Filled from: <bdi>{shown.label}</bdi></p>}
+      <FindAny choose={choose} sample={sample} />
+      {sample && <p className="first" role="status">Filled from: <bdi>{sample.label}</bdi></p>}
       {answer && (
         <>
           {answer.warnings.length > 0 && (
@@ -59,7 +56,7 @@ export function TryIt(props: {
               { title: "Stands there", dataIndex: "text", render: (text: string) => (text ? <bdi>{text}</bdi> : <span className="hint">cleared</span>) },
             ]}
           />
-          {shown && <KeepExample key={shown.id} label={shown.label} address={shown.id} answer={answer} slot={slot} set={set} />}
+          {sample && <KeepExample key={sample.id} label={sample.label} address={sample.id} answer={answer} slot={slot} set={set} />}
         </>
       )}
     </>
@@ -77,13 +74,14 @@ function useBefore(id: string | undefined, answer: FillAnswer | undefined): Reco
   return kept.before;
 }
 
+const LINKS = new Set(["linked", "made"]);
+
 function sourcesOf(answer: FillAnswer, key: string): string[] {
-  return [...new Set(answer.trace.filter((step) => step.field === key && ["wrote", "appended", "replaced", "linked", "made"].includes(step.kind)).flatMap((step) => step.components))];
+  return [...new Set(answer.trace.filter((step) => step.field === key && (WRITES.has(step.kind) || LINKS.has(step.kind))).flatMap((step) => step.components))];
 }
 
 /** Any address of the reference data, by what is typed. */
-function FindAny(props: { form: string; found: { id: string } | null; choose: (found: { id: string; label: string } | null) => void }): React.ReactNode {
-  const { choose, found } = props;
+function FindAny({ sample, choose }: { sample: Sample | null; choose: (sample: Sample | null) => void }): React.ReactNode {
   const [typed, setTyped] = useState("");
   const text = useSettled(typed.trim());
   const answer = useQuery({
@@ -99,11 +97,16 @@ function FindAny(props: { form: string; found: { id: string } | null; choose: (f
         aria-label="Any other address"
         placeholder="Type some letters of it"
         showSearch={{ filterOption: false, onSearch: setTyped }}
-        value={found?.id ?? null}
+        value={sample?.which === "other" ? { value: sample.id, label: sample.label } : null}
+        labelInValue
         options={(answer.data?.suggestions ?? []).map((one) => ({ value: one.id, label: one.label }))}
         notFoundContent={text.length > 1 && answer.isFetched ? "Nothing is found." : null}
-        onChange={(id: string | undefined) => choose(id ? { id, label: answer.data?.suggestions.find((one) => one.id === id)?.label ?? id } : null)}
+        onChange={(picked: { value: string; label: string } | null | undefined) => {
+          const one = answer.data?.suggestions.find((other) => other.id === picked?.value);
+          choose(one ? { which: "other", country_code: one.country_code, id: one.id, label: one.label } : null);
+        }}
       />
+      {answer.isError && <ErrorAlert error={answer.error} />}
     </label>
   );
 }
@@ -113,18 +116,26 @@ function KeepExample(props: { label: string; address: string; answer: FillAnswer
   const { label, address, answer, slot, set } = props;
   const { message } = App.useApp();
   const [name, setName] = useState(label.slice(0, 60));
-  const keep = async (): Promise<void> => {
-    const whole = await call<api.AddressAnswer>(`addresses/${encodeURIComponent(address)}`);
-    const { latitude, longitude, use, languages } = whole.facts;
-    const facts = { latitude, longitude, use: use ?? "", languages };
-    const example = { name: name.trim() || label, components: whole.components, facts, address_id: address, values: answer.values };
-    set({ examples: [...(slot.examples ?? []).filter((one) => one.name !== example.name), example] });
-    void message.success("Kept as an example: every publish runs it.");
-  };
+  // Which records there are is no matter of the mapping: links are left out.
+  const links = new Set(slot.mapping.filter((rule) => rule.link).map((rule) => rule.into));
+  const values = Object.fromEntries(Object.entries(answer.values).filter(([key]) => !links.has(key)));
+  const keep = useMutation({
+    mutationFn: () => call<api.AddressAnswer>(`addresses/${encodeURIComponent(address)}`),
+    onSuccess: (whole) => {
+      const { latitude, longitude, use, languages } = whole.facts;
+      const facts = { latitude, longitude, use: use ?? "", languages };
+      const example = { name: name.trim() || label, components: whole.components, facts, address_id: address, values };
+      set({ examples: [...(slot.examples ?? []).filter((one) => one.name !== example.name), example] });
+      void message.success("Kept as an example: every publish runs it.");
+    },
+  });
   return (
     <div className="keep-example">
       <Input aria-label="Name of the example" value={name} maxLength={200} onChange={(event) => setName(event.target.value)} />
-      <Button onClick={() => void keep()}>Keep as an example</Button>
+      <Button loading={keep.isPending} onClick={() => keep.mutate()}>
+        Keep as an example
+      </Button>
+      {keep.isError && <ErrorAlert error={keep.error} />}
     </div>
   );
 }

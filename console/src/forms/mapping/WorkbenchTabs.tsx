@@ -1,6 +1,6 @@
 /** Tabs that wrap where there is little room, as the WAI-ARIA pattern for tabs has them. */
 
-import { useId, useRef, useState } from "react";
+import { useId, useRef } from "react";
 
 export interface Tab {
   key: string;
@@ -8,8 +8,8 @@ export interface Tab {
   content: React.ReactNode;
 }
 
-export function WorkbenchTabs({ tabs, name }: { tabs: Tab[]; name: string }): React.ReactNode {
-  const [chosen, setChosen] = useState(tabs[0]?.key);
+export function WorkbenchTabs(props: { tabs: Tab[]; name: string; chosen: string; choose: (key: string) => void }): React.ReactNode {
+  const { tabs, name, chosen, choose } = props;
   const list = useRef<HTMLDivElement>(null);
   const id = useId();
   const shown = tabs.find((one) => one.key === chosen) ?? tabs[0];
@@ -17,9 +17,10 @@ export function WorkbenchTabs({ tabs, name }: { tabs: Tab[]; name: string }): Re
     const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
     if (!by || !shown) return;
     event.preventDefault();
-    const next = (tabs.indexOf(shown) + by + tabs.length) % tabs.length;
-    setChosen(tabs[next]?.key);
-    list.current?.querySelectorAll("button")[next]?.focus();
+    const at = (tabs.indexOf(shown) + by + tabs.length) % tabs.length;
+    const next = tabs[at];
+    if (next) choose(next.key);
+    list.current?.querySelectorAll("button")[at]?.focus();
   };
   return (
     <>
@@ -33,7 +34,7 @@ export function WorkbenchTabs({ tabs, name }: { tabs: Tab[]; name: string }): Re
             aria-selected={one === shown}
             aria-controls={`${id}-panel`}
             tabIndex={one === shown ? 0 : -1}
-            onClick={() => setChosen(one.key)}
+            onClick={() => choose(one.key)}
           >
             {one.label}
           </button>

@@ -19,6 +19,9 @@ export const IF_WRITTEN: Record<string, string> = {
   leave: "leave what is there",
 };
 
+/** Steps that leave a text in a field. */
+export const WRITES: ReadonlySet<string> = new Set(["wrote", "appended", "replaced"]);
+
 export function kindOf(rule: Rule): SourceKind {
   const kinds = Object.keys(SOURCE_KINDS) as SourceKind[];
   return kinds.find((kind) => rule[kind] !== undefined && rule[kind] !== null) ?? "components";

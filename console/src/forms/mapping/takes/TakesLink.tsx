@@ -8,7 +8,9 @@ import { fieldsOf } from "../../../../../embed/src/form/model";
 import { call } from "../../../api/call";
 import type { FormAnswer, Rule } from "../../../api/schemas";
 import { COMPONENTS } from "../../../api/vocabulary";
+import { ErrorAlert } from "../../../parts/ErrorAlert";
 import { useForms } from "../../useForms";
+import { hasText } from "../fields";
 import type { TakesProps } from "./props";
 
 type LinkRule = NonNullable<Rule["link"]>;
@@ -34,12 +36,14 @@ export function TakesLink({ rule, name, labels, change }: TakesProps): React.Rea
         aria-label={`Form of the records of ${name}`}
         className="whole-width"
         placeholder="Of which form?"
+        showSearch={{ filterOption: hasText }}
         value={link.form || null}
         options={forms.map((one) => ({ value: one.key, label: one.title }))}
         onChange={(form: string) => set({ form })}
       />
       {link.form && (
         <>
+          {other.isError && <ErrorAlert error={other.error} />}
           {rows("find", "Found by")}
           <Checkbox checked={link.creates} onChange={(event) => set({ creates: event.target.checked, ...(event.target.checked ? {} : { more: [] }) })}>
             Make one where there is none
@@ -64,7 +68,7 @@ function Pairs(props: {
     <fieldset className="pairs">
       <legend className="hint">{title}</legend>
       {rules.map((rule, at) => (
-        <div key={at} className="pair">
+        <div key={`${rule.into} ${at}`} className="pair">
           <Select
             aria-label={`${title} of ${name}: part ${at + 1}`}
             size="small"
@@ -80,7 +84,7 @@ function Pairs(props: {
             options={fields}
             onChange={(into: string) => set(rules.with(at, { ...rule, into }))}
           />
-          <Button type="text" size="small" aria-label={`Remove field ${at + 1}`} icon={<CloseOutlined aria-hidden />} onClick={() => set(rules.filter((_, other) => other !== at))} />
+          <Button type="text" size="small" aria-label={`Remove field ${at + 1} of “${title}” of ${name}`} icon={<CloseOutlined aria-hidden />} onClick={() => set(rules.filter((_, other) => other !== at))} />
         </div>
       ))}
       <Button size="small" disabled={!fields.length} onClick={() => set([...rules, { components: ["town"], into: fields[0]?.value ?? "" } as Inner])}>
