@@ -203,8 +203,74 @@ def test_a_mapping_is_run_over_the_reference_data_and_shown_at_a_glance(workbenc
     expect(page.get_by_role("heading", name="The worst of Town, DE")).to_be_visible()
     assert axe_faults(page) == []
     page.locator(".worst").get_by_role("button", name="Try it").first.click()
-    page.get_by_role("tab", name="Try it").click()
+    expect(page.get_by_role("tab", name="Try it")).to_have_attribute("aria-selected", "true")
     expect(page.get_by_text("Town: shortened to")).to_be_visible()
+
+
+def test_a_file_of_ones_own_is_run_over_and_its_rows_are_named(workbench):
+    page = workbench(
+        document(mapping=[EACH[1] | {"changes": [{"shorten": 3}]}, *EACH[2:], EACH[0]])
+    )
+    page.get_by_role("tab", name="Coverage").click()
+    page.get_by_label("What it is run over").click()
+    page.get_by_title("A file of mine").click()
+    rows = "Street,City,Country code\nMill Lane,Marl,GB\nHoofdstraat,Veld,BE\n"
+    page.get_by_label("A CSV file whose first row").set_input_files(
+        {"name": "mine.csv", "mimeType": "text/csv", "buffer": rows.encode()}
+    )
+    page.get_by_role("button", name="Run over them").click()
+    expect(
+        page.get_by_text("1 row of countries that this address is not there for")
+    ).to_be_visible()
+    expect(page.locator(".worst li")).to_contain_text("row 1")
+    expect(page.locator(".worst").get_by_role("button", name="Try it")).to_have_count(0)
+
+
+def test_any_other_address_is_tried_and_kept_as_an_example(workbench, client):
+    page = workbench(document())
+    page.get_by_role("tab", name="Try it").click()
+    page.get_by_label("Any other address").click()
+    page.keyboard.type("16 abbey mews")
+    option = page.locator(".ant-select-item-option:visible").first
+    expect(option).to_contain_text("Abbey Mews")
+    option.click()
+    expect(page.get_by_text("Filled from: 16 Abbey Mews")).to_be_visible()
+    page.get_by_label("Name of the example").fill("Mews")
+    page.get_by_role("button", name="Keep as an example").click()
+    page.get_by_role("tab", name="Examples (1)").click()
+    expect(page.locator(".example-state")).to_have_text("holds")
+    Designer(page).kept()
+    (kept,) = client.draft("bench")[0].document.slots[0].examples
+    assert (kept.name, kept.values["at_street"]) == ("Mews", "Abbey Mews")
+
+
+def test_rules_of_a_form_with_nothing_in_common_are_not_copied_and_that_is_said(workbench, client):
+    boxes = document("boxes", mapping=[{"components": ["po_box"], "into": "box"}])
+    boxes["title"] = "Boxes"
+    boxes["slots"][0]["parts"] = [{"key": "box", "component": "po_box"}]
+    workbench(boxes)
+    page = workbench(document())
+    page.get_by_role("button", name="Propose rules").click()
+    page.get_by_label("Copy the rules of another form").click()
+    page.keyboard.type("Boxes")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Nothing of “Boxes” goes into a part")).to_be_visible()
+    assert len(client.draft("bench")[0].document.slots[0].mapping) == 4
+
+
+def test_two_equal_texts_of_a_table_keep_their_rows_and_that_is_said(workbench):
+    page = workbench(document())
+    row(page, 3).get_by_label("Add a change to rule 3").click()
+    page.keyboard.type("replaced by a table")
+    page.keyboard.press("Enter")
+    page.keyboard.press("Escape")
+    row(page, 3).locator(".chip-name", has_text="replaced by a table").click()
+    page.get_by_role("button", name="Add a text").click()
+    page.get_by_label("Text 2", exact=True).fill("United Kingdom")
+    expect(page.get_by_text("“United Kingdom” stands there twice")).to_be_visible()
+    page.get_by_label("Text 2", exact=True).fill("United States")
+    expect(page.get_by_text("stands there twice")).to_have_count(0)
+    expect(page.get_by_label("Text 1", exact=True)).to_have_value("United Kingdom")
 
 
 def test_a_rule_takes_lines_a_record_or_what_is_left_and_groups(workbench, client):
