@@ -1,32 +1,29 @@
 """Commands, run as processes against the running service."""
 
 import os
-import subprocess
-import sys
-from pathlib import Path
 
 import pytest
 
-COMMAND = str(Path(sys.executable).with_name("anchorline"))
+from .launcher import Launcher
+
+
+@pytest.fixture(scope="session")
+def launcher():
+    started = Launcher()
+    yield started
+    started.close()
 
 
 @pytest.fixture
-def run(stack, tmp_path):
+def run(launcher, stack, tmp_path):
     def run(*arguments, source=None, **environment):
-        return subprocess.run(
-            [COMMAND, *arguments],
-            env={
-                "PATH": os.environ["PATH"],
-                "XDG_CONFIG_HOME": str(tmp_path),
-                "ANCHORLINE_URL": stack.url,
-                "ANCHORLINE_KEY": stack.access["server_key"],
-                "LANG": "C.UTF-8",
-            }
-            | environment,
-            capture_output=True,
-            input=source,
-            text=True,
-            timeout=200,
-        )
+        known = {
+            "PATH": os.environ["PATH"],
+            "XDG_CONFIG_HOME": str(tmp_path),
+            "ANCHORLINE_URL": stack.url,
+            "ANCHORLINE_KEY": stack.access["server_key"],
+            "LANG": "C.UTF-8",
+        }
+        return launcher.run(arguments, known | environment, source)
 
     return run
