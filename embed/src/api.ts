@@ -990,6 +990,37 @@ export interface components {
             /** @description Size of its file, as long as that is kept */
             file_bytes: number | null;
         };
+        /** @description All keys, the oldest first; ended ones stay. */
+        KeyList: {
+            keys: components["schemas"]["KeySchema"][];
+            scopes: components["schemas"]["ScopeSchema"][];
+        };
+        /** @description A key, without its secret. */
+        KeySchema: {
+            /** @description What stands between its kind and its secret */
+            id: string;
+            /** @enum {string} */
+            kind: "server" | "browser";
+            /** @description What it is for */
+            name: string;
+            /** @enum {string} */
+            state: "in_use" | "expired" | "ended";
+            /** @description Of a server key: what it may do */
+            scopes: string[];
+            /** @description Of a browser key: where its pages are */
+            origins: string[];
+            /** @description Of a browser key: the forms it may be used for */
+            forms: string[];
+            created_at: string | null;
+            /** @description Nobody can use it from then on */
+            expires_at: string | null;
+            /** @description Its latest use, to a minute */
+            used_at: string | null;
+            /** @description When it got the secret it has now */
+            rotated_at: string | null;
+            /** @description Until when the secret before that goes on, where it does */
+            earlier_until: string | null;
+        };
         /** @description A country's layout: its components in the order of asking. */
         LayoutAnswer: {
             country_code: string;
@@ -1282,6 +1313,27 @@ export interface components {
         /** @description The nearest addresses, nearest first. */
         NearestAnswer: {
             addresses: components["schemas"]["NearEntry"][];
+        };
+        /** @description A key that is to be made. */
+        NewKeyRequest: {
+            /** @enum {string} */
+            kind: "server" | "browser";
+            /** @description What it is for */
+            name: string;
+            /** @default [] */
+            scopes: string[];
+            /** @default [] */
+            origins: string[];
+            /** @default [] */
+            forms: string[];
+            /** @default null */
+            expires_at: string | null;
+        };
+        /** @description A key with its secret, which is told this once. */
+        NewSecretAnswer: {
+            key: components["schemas"]["KeySchema"];
+            /** @description What is presented: Authorization: Bearer … */
+            secret: string;
         };
         /** @description One region that can be chosen; `latin` is its name in Latin letters. */
         OptionSchema: {
@@ -1764,6 +1816,11 @@ export interface components {
             /** @description 0: none of them, the base layouts hold again */
             version: number;
         };
+        /** @description How long the secret that is in use now goes on beside the new one. */
+        RotateKeyRequest: {
+            /** @default 24 */
+            overlap_hours: number;
+        };
         /**
          * @description What is taken of an address, how it is changed, and into which field it goes.
          *
@@ -1911,6 +1968,11 @@ export interface components {
         /** @description Addresses of the latest records in a country, then some of its reference data. */
         SamplesAnswer: {
             samples: components["schemas"]["SampleSchema"][];
+        };
+        /** @description What a server key can be for. */
+        ScopeSchema: {
+            name: string;
+            says: string;
         };
         /** @description Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change. */
         SessionAnswer: {
@@ -2378,6 +2440,8 @@ export type InnerGroupSchema = components['schemas']['InnerGroupSchema'];
 export type InterpretationSchema = components['schemas']['InterpretationSchema'];
 export type ItemTranslation = components['schemas']['ItemTranslation'];
 export type JobAnswer = components['schemas']['JobAnswer'];
+export type KeyList = components['schemas']['KeyList'];
+export type KeySchema = components['schemas']['KeySchema'];
 export type LayoutAnswer = components['schemas']['LayoutAnswer'];
 export type LayoutComponentSchema = components['schemas']['LayoutComponentSchema'];
 export type LayoutEntry = components['schemas']['LayoutEntry'];
@@ -2402,6 +2466,8 @@ export type MappingSamples = components['schemas']['MappingSamples'];
 export type NearEntry = components['schemas']['NearEntry'];
 export type NearSchema = components['schemas']['NearSchema'];
 export type NearestAnswer = components['schemas']['NearestAnswer'];
+export type NewKeyRequest = components['schemas']['NewKeyRequest'];
+export type NewSecretAnswer = components['schemas']['NewSecretAnswer'];
 export type OptionSchema = components['schemas']['OptionSchema'];
 export type OverviewAnswer = components['schemas']['OverviewAnswer'];
 export type OwnLayoutDocument = components['schemas']['OwnLayoutDocument'];
@@ -2440,11 +2506,13 @@ export type RecordRequest = components['schemas']['RecordRequest'];
 export type RecordStateSchema = components['schemas']['RecordStateSchema'];
 export type RecordSummary = components['schemas']['RecordSummary'];
 export type RestoreRequest = components['schemas']['RestoreRequest'];
+export type RotateKeyRequest = components['schemas']['RotateKeyRequest'];
 export type RuleSchema = components['schemas']['RuleSchema'];
 export type RulesRequest = components['schemas']['RulesRequest'];
 export type RulesSchema = components['schemas']['RulesSchema'];
 export type SampleSchema = components['schemas']['SampleSchema'];
 export type SamplesAnswer = components['schemas']['SamplesAnswer'];
+export type ScopeSchema = components['schemas']['ScopeSchema'];
 export type SessionAnswer = components['schemas']['SessionAnswer'];
 export type SignIn = components['schemas']['SignIn'];
 export type SlotInputSchema = components['schemas']['SlotInputSchema'];

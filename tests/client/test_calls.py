@@ -94,6 +94,10 @@ CALLS = {
     "retry_job": lambda c: c.datasets.retry("j1", bad_share=0.1),
     "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
+    "list_keys": lambda c: c.keys.list(),
+    "make_key": lambda c: c.keys.make("server", "Orders", scopes=["find"]),
+    "rotate_key": lambda c: c.keys.rotate("5f0c2a9be417", overlap_hours=2),
+    "end_key": lambda c: c.keys.end("5f0c2a9be417"),
     "get_overview": lambda c: c.overview(),
 }  # fmt: skip
 # Asked for by people at a browser alone, or what another call does as well.

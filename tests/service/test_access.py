@@ -13,7 +13,7 @@ PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
     "version": "1", "field": "town",
-    "job": "j1", "own_layout": "letters",
+    "job": "j1", "own_layout": "letters", "key": "nosuchkey",
 }  # fmt: skip
 
 

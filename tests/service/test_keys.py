@@ -5,7 +5,7 @@ import sys
 
 import pytest
 
-from anchorline.service.key_commands import OriginError, web_origin
+from anchorline.core.keys import OriginError, web_origin
 from anchorline.store.keys import KeyStore
 from tests.waiting import wait_until
 
@@ -65,7 +65,10 @@ def operator(stack):
          "no form 'tuning-vist'. Did you mean tuning-visit"),
         (["browser", "Shop", "--form", "venue"], "needs the web origins"),
         (["browser", "Shop", "--origin", "https://a.example"], "needs the forms"),
-        (["server", "Shop", "--origin", "https://a.example"], "make a browser key"),
+        (["server", "Shop", "--scope", "find", "--origin", "https://a.example"],
+         "make a browser key"),
+        (["server", "Shop"], "one or more of find, forms"),
+        (["server", "Shop", "--scope", "fnd"], "Did you mean find"),
     ],
 )  # fmt: skip
 def test_a_key_that_could_not_work_is_not_made(operator, arguments, said, stack_database):

@@ -10,6 +10,7 @@ import httpx
 import pytest
 
 from anchorline.core.gazetteer.arrays import FORMAT_VERSION
+from anchorline.core.keys import WantedKey
 from anchorline.service.app import create_app, services_of
 from anchorline.service.loading.job_process import PROCESS_NAME
 from anchorline.service.settings import read_settings
@@ -405,7 +406,7 @@ def _kill_worker(stack):
 def test_a_file_larger_than_the_service_takes_is_refused_and_leaves_nothing(database, tmp_path):
     settings = read_settings({"ANCHORLINE_MAX_UPLOAD": "2048", "ANCHORLINE_VAR_DIR": str(tmp_path)})
     app = create_app(settings, database)
-    key = services_of(app).keys.create("server", "upload test")
+    key = services_of(app).keys.create(WantedKey("server", "upload test", ("data",))).whole
     for content in ({"data": rows(200)}, {"data": {"file": (io.BytesIO(rows(200)), "a.csv")}}):
         answer = app.test_client().post(
             "/api/v1/datasets/too-large/editions", headers={"Authorization": f"Bearer {key}"},

@@ -80,7 +80,7 @@ def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack
             "not_a_server_error,status_code_conformance,content_type_conformance,"
             "response_schema_conformance,negative_data_rejection,unsupported_method,"
             "ignored_auth",
-            "--max-examples", "4", "--phases", "examples,coverage,fuzzing", "--no-color",
+            "--max-examples", "2", "--phases", "examples,coverage,fuzzing", "--no-color",
             "--generation-database", "none", "--warnings", "off", "--seed", "2470",
         ],
         cwd=tmp_path, capture_output=True, text=True, timeout=100 * SLOWNESS,

@@ -1,16 +1,19 @@
+from datetime import timedelta
+
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.runtime.migration import MigrationContext
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Row, build_edition
+from anchorline.core.keys import WantedKey
 from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.datasets import DatasetStore, EditionEntry
 from anchorline.store.edition_files import EditionFiles
 from anchorline.store.forms import FormStore
 from anchorline.store.job_model import NewJob
 from anchorline.store.jobs import JobStore
-from anchorline.store.keys import KeyStore
+from anchorline.store.keys import EndedKeyError, KeyStore
 from anchorline.store.migrate import is_migrated
 from anchorline.store.schema import FormRow
 from anchorline.store.users import UserStore
@@ -68,7 +71,8 @@ def test_a_new_password_ends_the_sessions(database):
 
 def test_a_key_is_kept_as_a_digest_and_checked_whole(database):
     keys = KeyStore(database)
-    key = keys.create("browser", "Page", origins=("https://a.example",), forms=("visit",))
+    wanted = WantedKey("browser", "Page", (), ("https://a.example",), ("visit",))
+    key = keys.create(wanted).whole
     found = keys.check(key)
     assert (found.kind, found.origins, found.forms) == (
         "browser", ("https://a.example",), ("visit",),
@@ -76,8 +80,34 @@ def test_a_key_is_kept_as_a_digest_and_checked_whole(database):
     assert keys.check(key[:-1] + ("a" if key[-1] != "a" else "b")) is None
     assert keys.check(key.replace("browser", "server")) is None
     assert keys.check("anl_server_x") is None
-    with pytest.raises(ValueError, match="server or browser"):
-        keys.create("root", "x")
+    assert keys.check(key.replace("browser", "root")) is None
+
+
+def test_a_secret_of_before_goes_on_until_its_time_is_over(database, clock):
+    keys = KeyStore(database)
+    made = keys.create(WantedKey("server", "P", ("find",), expires_at=clock() + timedelta(days=2)))
+    later = keys.rotate(made.key.id, timedelta(hours=1))
+    clock.forward(hours=1, seconds=-1)
+    assert keys.check(made.whole) is not None
+    clock.forward(seconds=1)
+    assert keys.check(made.whole) is None
+    assert keys.check(later.whole) is not None
+    clock.forward(days=2)
+    assert keys.check(later.whole) is None, "expired"
+    with pytest.raises(EndedKeyError):
+        keys.rotate(made.key.id, timedelta())
+
+
+def test_a_use_is_noted_once_in_a_minute(database, clock):
+    keys = KeyStore(database)
+    made = keys.create(WantedKey("server", "P", ("find",)))
+    used = []
+    for _ in range(3):
+        keys.check(made.whole)
+        used.append(keys.get(made.key.id).used_at)
+        clock.forward(seconds=40)
+    assert used[0] == used[1] == clock() - timedelta(seconds=120)
+    assert used[2] == clock() - timedelta(seconds=40)
 
 
 def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path):

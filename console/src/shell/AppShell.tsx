@@ -5,6 +5,7 @@ import {
   DatabaseOutlined,
   FileTextOutlined,
   HomeOutlined,
+  KeyOutlined,
   MenuOutlined,
   ProfileOutlined,
   SearchOutlined,
@@ -26,6 +27,7 @@ const PLACES = [
   { key: "layouts", icon: <ProfileOutlined aria-hidden />, label: "Country layouts" },
   { key: "data", icon: <DatabaseOutlined aria-hidden />, label: "Reference data" },
   { key: "search", icon: <SearchOutlined aria-hidden />, label: "Try a search" },
+  { key: "keys", icon: <KeyOutlined aria-hidden />, label: "Keys" },
 ];
 
 export function AppShell(): React.ReactNode {

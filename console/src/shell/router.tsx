@@ -18,6 +18,7 @@ const LayoutPage = pageLoaded(() => import("../layouts/LayoutPage"));
 const OwnList = pageLoaded(() => import("../layouts/own/OwnListPage"));
 const NewOwn = pageLoaded(() => import("../layouts/own/NewOwnPage"));
 const OwnLayout = pageLoaded(() => import("../layouts/own/OwnLayoutPage"));
+const KeyList = pageLoaded(() => import("../keys/KeyListPage"));
 const TrySearch = pageLoaded(() => import("../search/TrySearchPage"));
 const RecordList = pageLoaded(() => import("../records/RecordListPage"));
 const FillRecord = pageLoaded(() => import("../records/FillPage"));
@@ -56,6 +57,7 @@ export const router = createBrowserRouter(
         { path: "layouts/own/new", element: page(NewOwn) },
         { path: "layouts/own/:layout", element: page(OwnLayout) },
         { path: "layouts/:country", element: page(LayoutPage) },
+        { path: "keys", element: page(KeyList) },
         { path: "search", element: page(TrySearch) },
         { path: "*", element: <NotFoundPage /> },
       ],

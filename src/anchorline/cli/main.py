@@ -31,6 +31,7 @@ from .data import data
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
 from .finding import find, near, postcode, show
 from .forms import forms
+from .keys import keys
 from .layouts import layouts, lines
 from .mapping import mapping
 from .output import note
@@ -161,7 +162,7 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-for command in (find, postcode, show, near, lines, layouts, data, forms, mapping, records):
+for command in (find, postcode, show, near, lines, layouts, data, forms, mapping, records, keys):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

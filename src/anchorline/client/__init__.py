@@ -33,6 +33,7 @@ from .errors import (
     UnreachableError,
     WrongArgumentError,
 )
+from .keys import Keys
 from .own_layouts import OwnLayouts
 
 __all__ = [
@@ -45,6 +46,7 @@ __all__ = [
     "FormDocument",
     "InvalidError",
     "JobAnswer",
+    "Keys",
     "NotFoundError",
     "OwnLayoutDocument",
     "OwnLayouts",

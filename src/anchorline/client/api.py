@@ -19,6 +19,7 @@ from .calls import part, read_answer
 from .datasets import Datasets
 from .forms import FormCalls
 from .formulas import FormulaCalls
+from .keys import Keys
 from .layouts import LayoutCalls
 from .mappings import MappingCalls
 from .own_layouts import OwnLayouts
@@ -38,6 +39,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
     Attributes:
         datasets: the calls on reference data.
         own_layouts: the calls on administrators' own layouts.
+        keys: the calls on keys.
     """
 
     def __init__(
@@ -46,6 +48,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         super().__init__(transport or Transport(url, key))
         self.datasets = Datasets(self._transport)
         self.own_layouts = OwnLayouts(self._transport)
+        self.keys = Keys(self._transport)
 
     def __enter__(self) -> Client:
         return self

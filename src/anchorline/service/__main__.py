@@ -4,7 +4,7 @@ python -m anchorline.service run [--worker]
 python -m anchorline.service work
 python -m anchorline.service user EMAIL NAME          password on standard input
 python -m anchorline.service database-password       a new one, where it was lost
-python -m anchorline.service key server NAME
+python -m anchorline.service key server NAME --scope find
 python -m anchorline.service key browser NAME --origin URL --form KEY
 python -m anchorline.service keys                    all keys, without their secrets
 python -m anchorline.service end-key ID              nobody can use it any more
@@ -18,8 +18,8 @@ import os
 import sys
 from typing import TYPE_CHECKING
 
+from anchorline.core.keys import KEY_KINDS, SCOPES, WantedKey
 from anchorline.store.database import Database, StoreError
-from anchorline.store.keys import KEY_KINDS
 from anchorline.store.local_server import LocalServer, LocalServerError
 from anchorline.store.migrate import migrate
 
@@ -131,10 +131,11 @@ def _put_user(database: Database, keys: KeyStore, given: argparse.Namespace) -> 
 
 
 def _first_key(keys: KeyStore, kind: str, name: str, given: argparse.Namespace) -> str:
-    """A key; only a browser key is tied to origins and forms."""
-    if kind == "server":
-        return keys.create(kind, name)
-    return keys.create(kind, name, origins=tuple(given.origin), forms=tuple(given.form))
+    """A key for whoever sets the service up; only a browser key is tied to origins and forms."""
+    wanted = WantedKey(kind, name, tuple(SCOPES))
+    if kind == "browser":
+        wanted = WantedKey(kind, name, (), tuple(given.origin), tuple(given.form))
+    return keys.create(wanted).whole
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -153,6 +154,9 @@ def _parser() -> argparse.ArgumentParser:
     key = commands.add_parser("key", help="make a key and print it: the only time it is shown")
     key.add_argument("kind", choices=KEY_KINDS)
     key.add_argument("name")
+    key.add_argument(
+        "--scope", action="append", default=[], help=f"of a server key: {', '.join(SCOPES)}"
+    )
     commands.add_parser("keys", help="list all keys, without their secrets")
     ended = commands.add_parser("end-key", help="end a key for good")
     ended.add_argument("id")

@@ -50,6 +50,7 @@ class Caller:
         kind: `public`, `browser`, `page`, `server` or `person`.
         name: for records: the key's name, the page's form, or the e-mail address.
         forms: the forms it is tied to; None for all.
+        scopes: what a server key may do; None where nothing limits that.
         session: of a signed-in person.
         key_id: the part of a key that may be shown, or a page's form.
         since: when a page was opened; None for all others.
@@ -58,9 +59,17 @@ class Caller:
     kind: str
     name: str
     forms: tuple[str, ...] | None = None
+    scopes: tuple[str, ...] | None = None
     session: LoginSession | None = None
     key_id: str = ""
     since: datetime | None = None
+
+    @property
+    def may_see_drafts(self) -> bool:
+        """Whether the caller makes forms, and does not only fill them."""
+        if self.kind == "person":
+            return True
+        return self.kind == "server" and "forms" in (self.scopes or ())
 
     def may_use_form(self, key: str) -> bool:
         """Whether the caller may read, fill and submit a form."""
@@ -89,11 +98,18 @@ class Gate:
         return "anl_page_" + self._signer.sign(form).decode()
 
     def authorize(
-        self, request: Request, access: Access, *, often: bool = False, counted: bool = True
+        self,
+        request: Request,
+        access: Access,
+        scopes: tuple[str, ...] = (),
+        *,
+        often: bool = False,
+        counted: bool = True,
     ) -> Caller:
         """The caller, if they may pass.
 
         Args:
+            scopes: of which a server key has to have one.
             often: the call comes with every keystroke.
             counted: it counts for the rates.
 
@@ -111,6 +127,8 @@ class Gate:
             raise
         if caller.kind not in _ENOUGH[access]:
             raise ProblemError(403, f"This needs {access.value}.")
+        if caller.scopes is not None and not set(scopes) & set(caller.scopes):
+            raise _out_of_scope(caller.scopes, scopes)
         if counted and caller.kind in _ANYBODY:
             self._allowed.take(caller.key_id, address, often=often)
         return caller
@@ -124,7 +142,7 @@ class Gate:
             session = self._session(token)
             if session is not None:
                 _require_csrf(request, session)
-                return Caller("person", session.user.email, None, session)
+                return Caller("person", session.user.email, session=session)
         raise ProblemError(
             401,
             "Present a key (Authorization: Bearer anl_…) or sign in to the console.",
@@ -138,12 +156,18 @@ class Gate:
         if key is None:
             raise ProblemError(
                 401,
-                "This key is not valid: mistyped, or revoked.",
+                "This key is not valid: mistyped, ended, expired, or rotated long ago.",
                 headers={"WWW-Authenticate": 'Bearer realm="anchorline", error="invalid_token"'},
             )
-        if key.kind == "server":
-            return Caller("server", key.name, key_id=key.id)
         origin = _origin(request)
+        if key.kind == "server":
+            if origin is not None:
+                raise ProblemError(
+                    403,
+                    f"A server key came from a page of {origin[:100]}: whoever opens the page can "
+                    f"read it. Put a browser key there, and end the key {key.id}.",
+                )
+            return Caller("server", key.name, scopes=key.scopes, key_id=key.id)
         if origin is None:
             raise ProblemError(
                 403,
@@ -197,6 +221,15 @@ class Gate:
         _bound(self._view)
         self._view[presented] = (now, key)
         return key
+
+
+def _out_of_scope(has: tuple[str, ...], wanted: tuple[str, ...]) -> ProblemError:
+    if not wanted:
+        return ProblemError(403, "This is for people who are signed in; no key opens it.")
+    return ProblemError(
+        403,
+        f"This needs a key with the scope {' or '.join(wanted)}; this one has {', '.join(has)}.",
+    )
 
 
 def _origin(request: Request) -> str | None:

@@ -27,6 +27,7 @@ from .routes import (
     form_drafts,
     forms,
     formulas,
+    keys,
     layouts,
     links,
     mapping,
@@ -55,6 +56,7 @@ _ROUTES = (
     record_changes,
     datasets,
     session,
+    keys,
     overview,
 )
 ROUTERS: list[Router] = [module.router for module in _ROUTES]

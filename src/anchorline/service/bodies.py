@@ -62,7 +62,7 @@ class Bodies:
             if endpoint is None:
                 return None
             try:
-                services.gate.authorize(request, endpoint.access, counted=False)
+                services.gate.authorize(request, endpoint.access, endpoint.scopes, counted=False)
             except Exception as error:
                 problem = problem_of(error)
                 return problem.status, problem.detail, problem.headers

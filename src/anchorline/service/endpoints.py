@@ -96,6 +96,7 @@ class Endpoint:
         download: the media type of an answer that is not JSON.
         fast: it is called at every keystroke, and answered by `fast_path`.
         largest_body: in bytes; None for what the settings allow.
+        scopes: of which a server key has to have one.
     """
 
     method: str
@@ -113,6 +114,7 @@ class Endpoint:
     download: str | None = None
     fast: bool = False
     largest_body: int | None = None
+    scopes: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
@@ -146,10 +148,14 @@ def _header_value(name: str) -> re.Pattern[str]:
 
 
 class Router:
-    """A group of endpoints: its name is their tag in the API document."""
+    """A group of endpoints: its name is their tag in the API document.
 
-    def __init__(self, name: str) -> None:
-        self.name = name
+    Args:
+        scopes: of which a server key has to have one, where an endpoint does not say otherwise.
+    """
+
+    def __init__(self, name: str, *scopes: str) -> None:
+        self.name, self._scopes = name, scopes
         self.endpoints: list[Endpoint] = []
 
     def endpoint(
@@ -170,6 +176,7 @@ class Router:
         download: str | None = None,
         fast: bool = False,
         largest_body: int | None = None,
+        scopes: tuple[str, ...] | None = None,
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
 
@@ -179,6 +186,7 @@ class Router:
             download: the media type of an answer that is not JSON.
             fast: it is called at every keystroke (`fast_path`); a GET whose path has no parts.
             largest_body: in bytes, where that is less than the settings allow.
+            scopes: instead of the router's.
         """
 
         def declare(handler: Handler) -> Handler:
@@ -200,6 +208,7 @@ class Router:
                     download=download,
                     fast=fast,
                     largest_body=largest_body,
+                    scopes=self._scopes if scopes is None else scopes,
                 )
             )
             return handler
@@ -235,7 +244,7 @@ def dispatch(
     Raises:
         Exception: whatever keeps it from being done; `problems.problem_of` says what to answer.
     """
-    caller = services.gate.authorize(request, endpoint.access, often=endpoint.fast)
+    caller = services.gate.authorize(request, endpoint.access, endpoint.scopes, often=endpoint.fast)
     check_headers(endpoint, request.headers)
     api_request = ApiRequest(services, caller, path, request)
     if endpoint.query is None and request.args:

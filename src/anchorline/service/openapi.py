@@ -40,12 +40,13 @@ _PATH_MEANINGS = {
     "dataset": ("Name of a dataset", "demo"),
     "number": ("Number of an edition", "1"),
     "job": ("Id of a job", "0f3a9c52e17b4d0e8a61c2f5d3b49e70"),
+    "key": ("Id of a key: what stands between its kind and its secret", "5f0c2a9be417"),
 }
-_SECURITY: dict[Access, list[dict[str, list[str]]]] = {
-    Access.PUBLIC: [],
-    Access.CAPTURE: [{"browserKey": []}, {"serverKey": []}, {"session": []}],
-    Access.SERVER: [{"serverKey": []}, {"session": []}],
-    Access.PERSON: [{"session": []}],
+_SECURITY: dict[Access, tuple[str, ...]] = {
+    Access.PUBLIC: (),
+    Access.CAPTURE: ("browserKey", "serverKey", "session"),
+    Access.SERVER: ("serverKey", "session"),
+    Access.PERSON: ("session",),
 }
 _SCHEMES = {
     "serverKey": {
@@ -115,8 +116,8 @@ def _operation(router: Router, endpoint: Endpoint) -> dict[str, Any]:
         "operationId": endpoint.name,
         "tags": [router.name],
         "summary": endpoint.summary,
-        "description": f"{doc}\n\nNeeds {endpoint.access.value}.",
-        "security": _SECURITY[endpoint.access],
+        "description": f"{doc}\n\n{_needs(endpoint)}",
+        "security": _security(endpoint),
         "parameters": [*_path_parameters(endpoint), *_query_parameters(endpoint)]
         + [_header(name, meaning) for name, meaning in endpoint.request_headers.items()],
         "responses": {
@@ -132,6 +133,20 @@ def _operation(router: Router, endpoint: Endpoint) -> dict[str, Any]:
             "content": {JSON: {"schema": {"$ref": _SCHEMAS + _name(endpoint.body)}}},
         }
     return operation
+
+
+def _needs(endpoint: Endpoint) -> str:
+    scopes = f" A server key needs the scope {' or '.join(endpoint.scopes)}."
+    return f"Needs {endpoint.access.value}.{scopes if endpoint.scopes else ''}"
+
+
+def _security(endpoint: Endpoint) -> list[dict[str, list[str]]]:
+    """Who may call; of a server key each scope that opens the endpoint, as one alternative."""
+    found: list[dict[str, list[str]]] = []
+    for scheme in _SECURITY[endpoint.access]:
+        of_server = [{scheme: [name]} for name in endpoint.scopes] or [{scheme: []}]
+        found += of_server if scheme == "serverKey" else [{scheme: []}]
+    return found
 
 
 def _problem_statuses(endpoint: Endpoint) -> set[int]:

@@ -1,7 +1,8 @@
 """Keys: what programs and pages present to the API.
 
 A key is `anl_server_ID_SECRET` or `anl_browser_ID_SECRET`. Only the SHA-256 digest of the
-secret is kept: with 192 random bits it needs no slow hash.
+secret is kept: with 192 random bits it needs no slow hash. A rotation gives a key a new secret; the
+earlier one goes on beside it for as long as was asked for.
 """
 
 from __future__ import annotations
@@ -10,15 +11,24 @@ import hashlib
 import hmac
 import secrets
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from sqlalchemy import select
+from sqlalchemy import select, update
+from sqlalchemy.orm import Session
 
-from .database import Database, NotThereError
+from anchorline.core.keys import KEY_KINDS, WantedKey
+
+from .database import Database, NotThereError, StoreError
 from .schema import ApiKeyRow
 
-KEY_KINDS: tuple[str, ...] = ("server", "browser")
+# How far behind the time of the latest use may be: keys are looked at every few seconds.
+_USE_NOTED_EVERY = timedelta(minutes=1)
+
+
+class EndedKeyError(StoreError):
+    """The key is ended or expired; nothing of it can be changed any more."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,19 +39,37 @@ class ApiKey:
         id: the part of it that may be shown.
         kind: `server` or `browser`.
         name: what it is for.
+        scopes: for a server key: what it may do, keys of `core.keys.SCOPES`.
         origins: for a browser key: the web origins it may be used from.
         forms: for a browser key: keys of the forms it may be used for.
         created_at: when it was made, where that was asked for.
+        expires_at: nobody can use it from then on.
+        used_at: when it was used last, to a minute.
+        rotated_at: when it got its present secret, where that is not its first.
+        earlier_until: until when the secret before that goes on.
         ended: whether nobody may use it any more.
     """
 
     id: str
     kind: str
     name: str
+    scopes: tuple[str, ...] = ()
     origins: tuple[str, ...] = ()
     forms: tuple[str, ...] = ()
     created_at: datetime | None = None
+    expires_at: datetime | None = None
+    used_at: datetime | None = None
+    rotated_at: datetime | None = None
+    earlier_until: datetime | None = None
     ended: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class NewSecret:
+    """A key with its secret: `whole` is what is presented, and can be had only now."""
+
+    key: ApiKey
+    whole: str
 
 
 class KeyStore:
@@ -50,27 +78,25 @@ class KeyStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def create(
-        self, kind: str, name: str, *, origins: tuple[str, ...] = (), forms: tuple[str, ...] = ()
-    ) -> str:
-        """Makes a key and returns it whole: the only time that it can be had."""
-        if kind not in KEY_KINDS:
-            raise ValueError(f"A key is of kind {' or '.join(KEY_KINDS)}, not {kind!r}.")
-        identifier, secret = secrets.token_hex(6), secrets.token_urlsafe(24).replace("_", "-")
+    def create(self, wanted: WantedKey) -> NewSecret:
+        """Makes a key, which was checked before."""
+        identifier, secret = secrets.token_hex(6), _new_secret()
+        row = ApiKeyRow(
+            id=identifier,
+            kind=wanted.kind,
+            name=wanted.name,
+            secret_digest=_digest(secret),
+            scopes=list(wanted.scopes),
+            origins=list(wanted.origins),
+            forms=list(wanted.forms),
+            created_at=self._database.now(),
+            expires_at=wanted.expires_at,
+            revoked=False,
+        )
         with self._database.transaction() as session:
-            session.add(
-                ApiKeyRow(
-                    id=identifier,
-                    kind=kind,
-                    name=name,
-                    secret_digest=_digest(secret),
-                    origins=list(origins),
-                    forms=list(forms),
-                    created_at=self._database.now(),
-                    revoked=False,
-                )
-            )
-        return f"anl_{kind}_{identifier}_{secret}"
+            session.add(row)
+            session.flush()
+            return NewSecret(_key(row), f"anl_{wanted.kind}_{identifier}_{secret}")
 
     def list(self) -> Sequence[ApiKey]:
         """All keys without their secrets, the oldest first, ended ones among them."""
@@ -78,33 +104,93 @@ class KeyStore:
             rows = session.scalars(select(ApiKeyRow).order_by(ApiKeyRow.created_at, ApiKeyRow.id))
             return [_key(row) for row in rows]
 
-    def end(self, identifier: str) -> None:
+    def get(self, identifier: str) -> ApiKey:
+        """A key without its secret; NotThereError where there is none with this id."""
+        with self._database.transaction() as session:
+            return _key(_row(session, identifier))
+
+    def rotate(self, identifier: str, overlap: timedelta) -> NewSecret:
+        """Gives a key a new secret; the present one goes on for the overlap.
+
+        A secret before the present one ends at once.
+
+        Raises:
+            NotThereError: there is no key with this id.
+            EndedKeyError: nobody can use it any more.
+        """
+        now, secret = self._database.now(), _new_secret()
+        with self._database.transaction() as session:
+            row = _row(session, identifier)
+            if row.revoked or (row.expires_at is not None and row.expires_at <= now):
+                raise EndedKeyError(f"The key {identifier!r} is ended; make another one.")
+            row.earlier_digest, row.earlier_until = row.secret_digest, now + overlap
+            row.secret_digest, row.rotated_at = _digest(secret), now
+            return NewSecret(_key(row), f"anl_{row.kind}_{row.id}_{secret}")
+
+    def end(self, identifier: str) -> ApiKey:
         """Ends a key for good; NotThereError where there is none with this id."""
         with self._database.transaction() as session:
-            row = session.get(ApiKeyRow, identifier, with_for_update=True)
-            if row is None:
-                raise NotThereError(f"There is no key {identifier!r}.")
+            row = _row(session, identifier)
             row.revoked = True
+            return _key(row)
 
     def check(self, presented: str) -> ApiKey | None:
-        """The key that was presented, or None where it is not a valid one."""
+        """The key that was presented, or None where it is not one that can be used now."""
         parts = presented.split("_")
         if len(parts) != 4 or parts[0] != "anl" or parts[1] not in KEY_KINDS:
             return None
+        now = self._database.now()
         with self._database.transaction() as session:
-            row = session.scalar(
-                select(ApiKeyRow).where(ApiKeyRow.id == parts[2], ApiKeyRow.revoked.is_(False))
-            )
-            if row is None or row.kind != parts[1]:
+            row = session.get(ApiKeyRow, parts[2])
+            if row is None or not _can_be_used(row, parts[1], _digest(parts[3]), now):
                 return None
-            if not hmac.compare_digest(row.secret_digest, _digest(parts[3])):
-                return None
-            return _key(row)
+            key = _key(row)
+        if key.used_at is None or now - key.used_at >= _USE_NOTED_EVERY:
+            self._note_use(key.id, now)
+        return key
+
+    def _note_use(self, identifier: str, now: datetime) -> None:
+        """Notes when a key was used; where that cannot be kept, the key goes on all the same."""
+        with suppress(StoreError), self._database.transaction() as session:
+            session.execute(update(ApiKeyRow).where(ApiKeyRow.id == identifier).values(used_at=now))
+
+
+def _row(session: Session, identifier: str) -> ApiKeyRow:
+    row = session.get(ApiKeyRow, identifier, with_for_update=True)
+    if row is None:
+        raise NotThereError(f"There is no key {identifier!r}.")
+    return row
+
+
+def _can_be_used(row: ApiKeyRow, kind: str, digest: str, now: datetime) -> bool:
+    if row.kind != kind or row.revoked or (row.expires_at is not None and row.expires_at <= now):
+        return False
+    if hmac.compare_digest(row.secret_digest, digest):
+        return True
+    if row.earlier_digest is None or row.earlier_until is None or row.earlier_until <= now:
+        return False
+    return hmac.compare_digest(row.earlier_digest, digest)
 
 
 def _key(row: ApiKeyRow) -> ApiKey:
-    origins, forms = tuple(row.origins), tuple(row.forms)
-    return ApiKey(row.id, row.kind, row.name, origins, forms, row.created_at, row.revoked)
+    return ApiKey(
+        id=row.id,
+        kind=row.kind,
+        name=row.name,
+        scopes=tuple(row.scopes),
+        origins=tuple(row.origins),
+        forms=tuple(row.forms),
+        created_at=row.created_at,
+        expires_at=row.expires_at,
+        used_at=row.used_at,
+        rotated_at=row.rotated_at,
+        earlier_until=row.earlier_until,
+        ended=row.revoked,
+    )
+
+
+def _new_secret() -> str:
+    return secrets.token_urlsafe(24).replace("_", "-")
 
 
 def _digest(secret: str) -> str:

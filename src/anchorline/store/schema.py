@@ -70,7 +70,13 @@ class ApiKeyRow(Base):
     secret_digest: Mapped[str] = mapped_column(exact(64))
     origins: Mapped[list[str]] = mapped_column(JSON)
     forms: Mapped[list[str]] = mapped_column(JSON)
+    scopes: Mapped[list[str]] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(UtcTime())
+    expires_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    used_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    rotated_at: Mapped[datetime | None] = mapped_column(UtcTime())
+    earlier_digest: Mapped[str | None] = mapped_column(exact(64))
+    earlier_until: Mapped[datetime | None] = mapped_column(UtcTime())
     revoked: Mapped[bool] = mapped_column(Boolean, default=False)
 
 

@@ -18,7 +18,7 @@ from .layouts import require_components
 from .mapping import draft_document, read_draft
 from .open_forms import require_slot
 
-router = Router("coverage")
+router = Router("coverage", "forms")
 
 
 @router.endpoint(

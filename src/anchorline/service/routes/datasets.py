@@ -30,7 +30,7 @@ from ..problems import ProblemError, invalid, not_found
 from .dataset_answers import dataset_answer, dataset_summary, edition_answer, job_answer
 from .uploads import receive_load
 
-router = Router("datasets")
+router = Router("datasets", "data")
 # No colon: in ids it parts the dataset's name from the row's id.
 _NAME = re.compile(r"[a-z0-9][a-z0-9-]{0,63}")
 _JOB_HEADERS = {"Location": "Where the job can be read"}
@@ -186,13 +186,17 @@ def delete_dataset(request: ApiRequest) -> ApiResponse:
     return ApiResponse(None, status=204)
 
 
-@router.endpoint("GET", "/jobs/<job>", access=Access.SERVER, answer=JobAnswer)
+@router.endpoint(
+    "GET", "/jobs/<job>", access=Access.SERVER, answer=JobAnswer, scopes=("data", "forms")
+)
 def get_job(request: ApiRequest) -> Schema:
     """A job as it stands."""
     return job_answer(request.services, request.services.jobs.get(request.path["job"]))
 
 
-@router.endpoint("POST", "/jobs/<job>/cancel", access=Access.SERVER, answer=JobAnswer)
+@router.endpoint(
+    "POST", "/jobs/<job>/cancel", access=Access.SERVER, answer=JobAnswer, scopes=("data", "forms")
+)
 def cancel_job(request: ApiRequest) -> Schema:
     """Asks a job to end; one that has ended stays as it is."""
     return job_answer(request.services, request.services.jobs.cancel(request.path["job"]))

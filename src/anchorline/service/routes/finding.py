@@ -47,7 +47,7 @@ from ..problems import invalid, not_found
 from ..recent_answers import KeptAnswer
 from .layouts import require_layout
 
-router = Router("finding")
+router = Router("finding", "find")
 
 
 @router.endpoint(

@@ -22,7 +22,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, Router
 from ..problems import invalid
 
-router = Router("form_design")
+router = Router("form_design", "forms")
 # Where nothing can be searched yet, addresses are typed in as this country's.
 _FIRST_COUNTRY = "GB"
 

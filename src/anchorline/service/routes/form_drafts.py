@@ -43,7 +43,7 @@ from .drafts import ETAG, IF_MATCH, etag, keep_draft
 from .links import lost_datasets, lost_links
 from .open_forms import brought_to, logic_of, summary_of, version_of
 
-router = Router("form_drafts")
+router = Router("form_drafts", "forms")
 SENTENCES_OF_A_VERSION = 5
 
 

@@ -25,7 +25,7 @@ from .layouts import reference_notes, require_components
 from .link_rules import finder_of_records
 from .open_forms import as_filled, logic_of, open_form, require_slot, summary_of
 
-router = Router("forms")
+router = Router("forms", "forms", "records")
 
 
 @router.endpoint("GET", "/forms", access=Access.SERVER, answer=FormList)

@@ -33,7 +33,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, Router
 from ..problems import invalid
 
-router = Router("formulas")
+router = Router("formulas", "forms")
 
 
 @router.endpoint(

@@ -46,7 +46,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, Router
 from ..problems import ProblemError, invalid, not_found
 
-router = Router("layouts")
+router = Router("layouts", "find")
 _MOST_SAMPLES = 10
 _WITH_OPTIONS = frozenset({"region", "region_code"})
 

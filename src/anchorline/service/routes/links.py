@@ -17,7 +17,7 @@ from ..endpoints import ApiRequest, Router
 from ..problems import ProblemError, not_found
 from .open_forms import open_form
 
-router = Router("links")
+router = Router("links", "records", "forms")
 MOST_OFFERED = 20
 
 

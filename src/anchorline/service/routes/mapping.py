@@ -45,7 +45,7 @@ from .layouts import require_components
 from .link_rules import finder_of_records
 from .open_forms import read_draft_form, require_slot
 
-router = Router("mapping")
+router = Router("mapping", "forms")
 
 
 @router.endpoint("GET", "/mapping-changes", access=Access.SERVER, answer=MappingChanges)

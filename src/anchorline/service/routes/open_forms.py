@@ -68,8 +68,8 @@ def open_form_of(
     if not request.caller.may_use_form(key):
         raise ProblemError(403, f"This caller may not use the form {key!r}.")
     if draft:
-        if request.caller.kind not in ("server", "person"):
-            raise ProblemError(403, f"A draft needs {Access.SERVER.value}.")
+        if not request.caller.may_see_drafts:
+            raise ProblemError(403, f"A draft needs {Access.SERVER.value}, with the scope forms.")
         document, number = services.forms.draft(key)[0], None
         form = read_draft_form(key, document, services.layouts)
     else:

@@ -10,7 +10,7 @@ from anchorline.wire.session import EditionState, OverviewAnswer
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 
-router = Router("overview")
+router = Router("overview", "administer")
 _WEEK = timedelta(days=7)
 
 

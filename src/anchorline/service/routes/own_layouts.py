@@ -37,7 +37,7 @@ from ..problems import invalid, places
 from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
 from .own_layout_preview import differences_from_base, preview
 
-router = Router("own_layouts")
+router = Router("own_layouts", "forms")
 
 
 @router.endpoint("GET", "/own-layouts", access=Access.SERVER, answer=OwnLayoutList)

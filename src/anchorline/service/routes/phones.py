@@ -11,7 +11,7 @@ from anchorline.wire.phones import DialCodes, PhoneAnswer, PhoneCheck
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 
-router = Router("phones")
+router = Router("phones", "find", "records", "forms")
 
 
 @router.endpoint("GET", "/dial-codes", access=Access.CAPTURE, answer=DialCodes)

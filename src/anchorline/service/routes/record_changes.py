@@ -21,7 +21,7 @@ from .record_answers import (
     texts_of,
 )
 
-router = Router("record changes")
+router = Router("record changes", "records")
 
 
 @router.endpoint(

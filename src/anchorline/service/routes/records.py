@@ -36,7 +36,7 @@ from .record_answers import (
     texts_of,
 )
 
-router = Router("records")
+router = Router("records", "records")
 
 
 @router.endpoint(
@@ -85,6 +85,7 @@ def submit_record(request: ApiRequest) -> ApiResponse:
     "POST",
     "/forms/<form>/dry-run",
     access=Access.SERVER,
+    scopes=("forms",),
     body=RecordRequest,
     answer=DryRunAnswer,
     problems=(404,),
