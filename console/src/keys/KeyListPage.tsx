@@ -44,7 +44,6 @@ export default function KeyListPage(): React.ReactNode {
           { title: "State", render: (_, key) => <State of={key} /> },
           { title: "May", render: (_, key) => <May of={key} /> },
           { title: "Last used", render: (_, key) => (key.used_at ? readable(key.used_at) : "never") },
-          { title: "Made", render: (_, key) => key.created_at && readable(key.created_at) },
           { title: <span className="visually-hidden">What can be done</span>, render: (_, key) => key.state === "in_use" && <Actions of={key} made={setMade} /> },
         ]}
       />
@@ -67,9 +66,10 @@ function Named({ of }: { of: Key }): React.ReactNode {
   return (
     <>
       <b>{of.name}</b>
-      <span className="hint block">
+      <div className="hint">
         {of.kind === "server" ? "Program" : "Pages"} · {of.id}
-      </span>
+        {of.created_at && ` · made ${readable(of.created_at)}`}
+      </div>
     </>
   );
 }
@@ -79,18 +79,26 @@ function State({ of }: { of: Key }): React.ReactNode {
   return (
     <>
       <StateTag tone="fine">in use</StateTag>
-      {of.expires_at && <span className="hint block">until {readable(of.expires_at)}</span>}
-      {of.earlier_until && <span className="hint block">the secret before, too, until {readable(of.earlier_until)}</span>}
+      {of.expires_at && <div className="hint">until {readable(of.expires_at)}</div>}
+      {of.earlier_until && <div className="hint">the secret before, too, until {readable(of.earlier_until)}</div>}
     </>
   );
 }
 
 function May({ of }: { of: Key }): React.ReactNode {
-  if (of.kind === "server") return of.scopes.map((one) => <Tag key={one}>{one}</Tag>);
+  if (of.kind === "server") {
+    return (
+      <span className="scopes">
+        {of.scopes.map((one) => (
+          <Tag key={one}>{one}</Tag>
+        ))}
+      </span>
+    );
+  }
   return (
     <>
       {of.forms.join(", ")}
-      <span className="hint block">from {of.origins.join(", ")}</span>
+      <div className="hint">from {of.origins.join(", ")}</div>
     </>
   );
 }

@@ -9,8 +9,12 @@ export function Secret({ made, close }: { made: NewSecret; close: () => void }):
   const { message } = App.useApp();
   const { key, secret } = made;
   const copy = async (): Promise<void> => {
-    await navigator.clipboard.writeText(secret);
-    void message.success("Copied.");
+    try {
+      await navigator.clipboard.writeText(secret);
+      void message.success("Copied.");
+    } catch {
+      void message.warning("The browser does not let this page copy: select the key and copy it.");
+    }
   };
   return (
     <Modal
