@@ -499,16 +499,17 @@ def test_each_style_is_filled_by_keyboard_alone(visit, styled, client, style):
     )
 
 
-def test_a_closed_form_on_somebody_elses_page_says_so(visit, stack):
+def test_a_closed_form_on_somebody_elses_page_says_so(visit, stack, client):
     page = visit()
     publish(
         stack,
         {**FORM, "key": "slots-closed", "public": {"closed": True, "closed_text": "Back in May."}},
     )
+    key = client.keys.make("browser", "Closed", origins=[stack.url], forms=["slots-closed"])
     page.evaluate("document.querySelector('anchorline-form').setAttribute('form', 'slots-closed')")
     page.evaluate(
         "(key) => { const form = document.querySelector('anchorline-form');"
-        " form.setAttribute('access', key); form.load(); }", stack.access["server_key"])  # fmt: skip
+        " form.setAttribute('access', key); form.load(); }", key.secret)  # fmt: skip
     expect(page.get_by_text("Back in May.")).to_be_visible()
     expect(page.get_by_role("button", name="Send")).to_be_hidden()
 

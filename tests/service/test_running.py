@@ -73,7 +73,8 @@ def test_ctrl_c_stops_the_service_and_its_database_in_order(environment):
     assert len(databases_in(folder)) == 1
     # While it runs, an operator's command finds the running database and leaves it running.
     made = subprocess.run(
-        [sys.executable, "-m", "anchorline.service", "key", "server", "Shop"],
+        [sys.executable, "-m", "anchorline.service", "key", "server", "Shop",
+         "--scope", "find"],
         env=environment, capture_output=True, text=True, timeout=200,
     )  # fmt: skip
     assert made.stdout.startswith("anl_server_"), made.stderr

@@ -52,7 +52,7 @@ class Keys:
 
     def check(self, presented):
         self.asked += 1
-        return ApiKey("1", "server", "Shop") if presented == "good" else None
+        return ApiKey("1", "server", "Shop", ("find",)) if presented == "good" else None
 
 
 class AwayKeys(Keys):
@@ -66,11 +66,11 @@ class AwayKeys(Keys):
 
 def test_a_key_in_view_goes_on_while_the_database_is_away(monkeypatch):
     gate = Gate(AwayKeys(), None, "secret" * 8, PLENTY)
-    assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
+    assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
     monkeypatch.setattr("anchorline.service.access._KEY_VIEW_SECONDS", -1.0)
-    assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
+    assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
     with pytest.raises(DatabaseUnavailableError):
-        gate.authorize(request("unknown"), Access.SERVER)
+        gate.authorize(request("unknown"), Access.SERVER, ("find",))
 
 
 class OldSigner(TimestampSigner):
@@ -92,9 +92,9 @@ def gate():
 
 def test_typing_asks_for_a_key_once_in_a_while_only(gate):
     for _ in range(20):
-        assert gate.authorize(request("good"), Access.SERVER).name == "Shop"
+        assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
         with pytest.raises(ProblemError):
-            gate.authorize(request("bad"), Access.SERVER)
+            gate.authorize(request("bad"), Access.SERVER, ("find",))
     assert gate._keys.asked == 2
 
 
