@@ -1,10 +1,16 @@
 import { defineConfig } from "vite";
 
-export default defineConfig({
-  build: {
-    lib: { entry: "src/index.ts", formats: ["es"], fileName: () => "anchorline.js" },
-    outDir: "../src/anchorline/service/web/embed",
-    emptyOutDir: true,
-    target: "es2022",
-  },
+/** Each script is whole by itself: a page loads one file, and no second one before it can begin. */
+const ENTRIES: Record<string, string> = { anchorline: "src/index.ts", attach: "src/attach.ts" };
+
+export default defineConfig(({ mode }) => {
+  const name = mode === "attach" ? "attach" : "anchorline";
+  return {
+    build: {
+      lib: { entry: ENTRIES[name] ?? "", formats: ["es"], fileName: () => `${name}.js` },
+      outDir: "../src/anchorline/service/web/embed",
+      emptyOutDir: name === "anchorline",
+      target: "es2022",
+    },
+  };
 });

@@ -21,6 +21,11 @@ export interface components {
             id: string;
             label: string;
         };
+        /** @description A published target, as a page attaches to it. */
+        AttachedTarget: {
+            document: components["schemas"]["PageTargetDocument"];
+            version: number;
+        };
         /** @description What own layouts bring to a slot beside what its form says. */
         BroughtSchema: {
             parts: components["schemas"]["FieldSchema"][];
@@ -720,6 +725,21 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Where the finder sits. */
+        FinderPlace: {
+            /**
+             * @default before
+             * @enum {string}
+             */
+            sits: "before" | "after" | "instead";
+            /**
+             * @description Seen from this input
+             * @default null
+             */
+            at: string | null;
+            /** @default null */
+            label: string | null;
+        };
         /** @description One place where something was found. */
         FindingSample: {
             line: number;
@@ -1011,6 +1031,8 @@ export interface components {
             origins: string[];
             /** @description Of a browser key: the forms it may be used for */
             forms: string[];
+            /** @description Of a browser key: the targets it may be used for */
+            targets: string[];
             created_at: string | null;
             /** @description Nobody can use it from then on */
             expires_at: string | null;
@@ -1326,6 +1348,8 @@ export interface components {
             origins: string[];
             /** @default [] */
             forms: string[];
+            /** @default [] */
+            targets: string[];
             /** @default null */
             expires_at: string | null;
         };
@@ -1417,6 +1441,77 @@ export interface components {
             version: number | null;
             /** @description For named forms; else for the country everywhere */
             of_form: boolean;
+        };
+        /** @description One address that is captured on the page. */
+        PageAddressSchema: {
+            key: string;
+            label: string;
+            /**
+             * @description Left out: all that there are
+             * @default null
+             */
+            countries: string[] | null;
+            /** @default null */
+            country: string | null;
+            /** @default [] */
+            kinds: string[];
+            /** @default null */
+            language: string | null;
+            /** @default [] */
+            datasets: string[];
+            /** @default null */
+            near: components["schemas"]["NearSchema"] | null;
+            /** @default null */
+            finder: components["schemas"]["FinderPlace"] | null;
+            /** @default [] */
+            mapping: components["schemas"]["RuleSchema"][];
+            /** @default [] */
+            examples: components["schemas"]["ExampleSchema"][];
+        };
+        /** @description An input of a page. */
+        PageInputSchema: {
+            key: string;
+            /** @default null */
+            label: string | null;
+            /**
+             * @description Ways to find it; the first that finds one counts
+             * @default []
+             */
+            find: components["schemas"]["WaySchema"][];
+            /** @default null */
+            max_length: number | null;
+            /**
+             * @description Of a list: by what an option is chosen
+             * @default any
+             * @enum {string}
+             */
+            writes: "any" | "value" | "text";
+        };
+        /** @description A page target as it is written down. */
+        PageTargetDocument: {
+            key: string;
+            /**
+             * @default page
+             * @constant
+             */
+            kind: "page";
+            title: string;
+            /** @default [] */
+            origins: string[];
+            /**
+             * @description Patterns of its paths, * for any characters; left out: all
+             * @default []
+             */
+            paths: string[];
+            /** @default [] */
+            inputs: components["schemas"]["PageInputSchema"][];
+            /** @default [] */
+            addresses: components["schemas"]["PageAddressSchema"][];
+            /**
+             * @description CSS for the finder, kept inside its shadow tree
+             * @default null
+             */
+            style: string | null;
         };
         /** @description The postcodes that begin as typed, the first 100 of them. */
         PartialPostcodeAnswer: {
@@ -2151,6 +2246,30 @@ export interface components {
              */
             left_out: number[];
         };
+        /** @description A draft, and what stands against publishing it. */
+        TargetDraft: {
+            document: components["schemas"]["PageTargetDocument"];
+            summary: components["schemas"]["TargetSummary"];
+            problems: components["schemas"]["ProblemPlace"][];
+        };
+        /** @description All targets, by title. */
+        TargetList: {
+            targets: components["schemas"]["TargetSummary"][];
+        };
+        /** @description Which version is to hold again; 0 for none. */
+        TargetRestoreRequest: {
+            version: number;
+        };
+        /** @description A target in a list. */
+        TargetSummary: {
+            key: string;
+            kind: string;
+            title: string;
+            published_version: number | null;
+            draft_differs: boolean;
+            /** Format: date-time */
+            changed_at: string;
+        };
         /**
          * @description A rule that comes to one text.
          *
@@ -2355,6 +2474,21 @@ export interface components {
             /** @description A component that is empty and may hold it */
             offered_to: string | null;
         };
+        /** @description One way to find an input on its page. */
+        WaySchema: {
+            /** @default null */
+            css: string | null;
+            /** @default null */
+            name: string | null;
+            /** @default null */
+            id: string | null;
+            /** @default null */
+            autocomplete: string | null;
+            /** @default null */
+            label: string | null;
+            /** @default null */
+            class_name: string | null;
+        };
         /** @description What a row's score is made of; rows of one answer alone can be compared. */
         WorthSchema: {
             id: string;
@@ -2372,6 +2506,7 @@ export interface components {
 }
 export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
+export type AttachedTarget = components['schemas']['AttachedTarget'];
 export type BroughtSchema = components['schemas']['BroughtSchema'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
 export type ChangeKindSchema = components['schemas']['ChangeKindSchema'];
@@ -2417,6 +2552,7 @@ export type FieldTypes = components['schemas']['FieldTypes'];
 export type FillAnswer = components['schemas']['FillAnswer'];
 export type FillRequest = components['schemas']['FillRequest'];
 export type FilledAddress = components['schemas']['FilledAddress'];
+export type FinderPlace = components['schemas']['FinderPlace'];
 export type FindingSample = components['schemas']['FindingSample'];
 export type FindingSchema = components['schemas']['FindingSchema'];
 export type FitSchema = components['schemas']['FitSchema'];
@@ -2477,6 +2613,9 @@ export type OwnLayoutSummary = components['schemas']['OwnLayoutSummary'];
 export type OwnLayoutVersionSchema = components['schemas']['OwnLayoutVersionSchema'];
 export type OwnLayoutVersions = components['schemas']['OwnLayoutVersions'];
 export type OwnStepSchema = components['schemas']['OwnStepSchema'];
+export type PageAddressSchema = components['schemas']['PageAddressSchema'];
+export type PageInputSchema = components['schemas']['PageInputSchema'];
+export type PageTargetDocument = components['schemas']['PageTargetDocument'];
 export type PartialPostcodeAnswer = components['schemas']['PartialPostcodeAnswer'];
 export type PhoneAnswer = components['schemas']['PhoneAnswer'];
 export type PhoneCheck = components['schemas']['PhoneCheck'];
@@ -2522,6 +2661,10 @@ export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
+export type TargetDraft = components['schemas']['TargetDraft'];
+export type TargetList = components['schemas']['TargetList'];
+export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
+export type TargetSummary = components['schemas']['TargetSummary'];
 export type TextRuleSchema = components['schemas']['TextRuleSchema'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];
@@ -2533,6 +2676,7 @@ export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
 export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
 export type TryMappingRequest = components['schemas']['TryMappingRequest'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
+export type WaySchema = components['schemas']['WaySchema'];
 export type WorthSchema = components['schemas']['WorthSchema'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

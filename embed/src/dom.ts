@@ -23,11 +23,15 @@ export function setAttributes(element: Element, attributes: Attributes): void {
   }
 }
 
-/** A shadow root with a style sheet; constructed, so that a strict content policy allows it. */
+/**
+ * A shadow root with style sheets; constructed, so that a strict content policy allows them, and of
+ * the host's own document: those of another one, around its frame, are not taken.
+ */
 export function shadowOf(host: HTMLElement, ...styles: string[]): ShadowRoot {
   const root = host.shadowRoot ?? host.attachShadow({ mode: "open", delegatesFocus: true });
+  const view = host.ownerDocument.defaultView ?? window;
   root.adoptedStyleSheets = styles.map((text) => {
-    const sheet = new CSSStyleSheet();
+    const sheet = new view.CSSStyleSheet();
     sheet.replaceSync(text);
     return sheet;
   });

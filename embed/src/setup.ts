@@ -46,7 +46,7 @@ export function isSetupError(element: Element, error: ServiceError): boolean {
 }
 
 /** The known name with the fewest edits from a name, at most two of them. */
-function nearest(name: string, known: readonly string[]): string | null {
+export function nearest(name: string, known: readonly string[]): string | null {
   const by = known.map((one) => [edits(name, one), one] as const).sort((a, b) => a[0] - b[0]);
   const best = by[0];
   return best && best[0] <= 2 ? best[1] : null;

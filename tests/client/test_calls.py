@@ -8,7 +8,7 @@ from pathlib import Path
 import httpx
 import pytest
 
-from anchorline.client import Client, OwnLayoutDocument, RulesRequest
+from anchorline.client import Client, OwnLayoutDocument, PageTargetDocument, RulesRequest
 from anchorline.client.transport import Transport
 from anchorline.service.app import ROUTERS
 from anchorline.service.endpoints import API
@@ -17,6 +17,7 @@ from anchorline.wire.forms import FormDocument
 ENDPOINTS = {endpoint.name: endpoint for router in ROUTERS for endpoint in router.endpoints}
 FORM = FormDocument(key="call-back", title="Call back", kind="web", fields=[], slots=[])
 OWN = OwnLayoutDocument(key="south", title="South", countries=["FR"])
+PAGE = PageTargetDocument(key="checkout", title="Checkout")
 TOWN = {"town": "Marl"}
 CALLS = {
     "suggest": lambda c: c.suggest(
@@ -94,6 +95,14 @@ CALLS = {
     "retry_job": lambda c: c.datasets.retry("j1", bad_share=0.1),
     "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
+    "list_targets": lambda c: c.targets.list(),
+    "get_target_draft": lambda c: c.targets.draft("checkout"),
+    "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),
+    "publish_target": lambda c: c.targets.publish("checkout"),
+    "restore_target": lambda c: c.targets.restore("checkout", 2),
+    "delete_target": lambda c: c.targets.remove("checkout"),
+    "attach_target": lambda c: c.targets.attached("checkout"),
+    "fill_target": lambda c: c.targets.fill("checkout", "delivery", components=TOWN),
     "list_keys": lambda c: c.keys.list(),
     "make_key": lambda c: c.keys.make("server", "Orders", scopes=["find"]),
     "rotate_key": lambda c: c.keys.rotate("5f0c2a9be417", overlap_hours=2),

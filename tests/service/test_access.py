@@ -13,7 +13,7 @@ PARTS = {
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF",
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
     "version": "1", "field": "town",
-    "job": "j1", "own_layout": "letters", "key": "nosuchkey",
+    "job": "j1", "own_layout": "letters", "key": "nosuchkey", "target": "nowhere",
 }  # fmt: skip
 
 
@@ -39,8 +39,11 @@ def test_without_a_key_nothing_but_signing_in_is_open(stack, endpoint):
 def test_a_browser_key_may_capture_and_nothing_else(stack, endpoint):
     with stack.http("browser_key") as http:
         status = ask(http, endpoint).status_code
+    # It is for no target.
     if endpoint.access in (Access.SERVER, Access.PERSON):
         assert status == 403
+    elif "<target>" in endpoint.rule:
+        assert status == (422 if endpoint.body else 403)
     else:
         assert status in (200, 404, 422)
 
@@ -56,7 +59,8 @@ def test_what_a_browser_key_may_do_is_exactly_this():
     assert {e.name for e in ENDPOINTS if e.access is Access.CAPTURE} == {
         "suggest", "get_address", "list_layouts", "get_layout", "write_address_lines",
         "check_against_layout", "get_form", "fill_form_slot", "list_link_choices", "submit_record",
-        "get_nearest", "get_position", "list_dial_codes", "check_phone",
+        "get_nearest", "get_position", "list_dial_codes", "check_phone", "attach_target",
+        "fill_target",
     }  # fmt: skip
 
 

@@ -64,7 +64,7 @@ def operator(stack):
         (["browser", "Shop", "--origin", "https://a.example", "--form", "tuning-vist"],
          "no form 'tuning-vist'. Did you mean tuning-visit"),
         (["browser", "Shop", "--form", "venue"], "needs the web origins"),
-        (["browser", "Shop", "--origin", "https://a.example"], "needs the forms"),
+        (["browser", "Shop", "--origin", "https://a.example"], "needs the forms or targets"),
         (["server", "Shop", "--scope", "find", "--origin", "https://a.example"],
          "make a browser key"),
         (["server", "Shop"], "one or more of find, forms"),

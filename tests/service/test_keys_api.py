@@ -93,7 +93,7 @@ def test_a_server_key_from_a_page_is_refused_with_the_reason(stack, endpoint):
         ({"kind": "server", "scopes": ["find"], "expires_at": "2020-01-01T00:00:00"},
          "/expires_at", "timezone"),
         ({"kind": "browser", "forms": ["venue"]}, "/origins", "needs the web origins"),
-        ({"kind": "browser", "origins": ["https://a.example"]}, "/forms", "needs the forms"),
+        ({"kind": "browser", "origins": ["https://a.example"]}, "/forms", "needs the forms or targets"),
         ({"kind": "browser", "origins": ["a.example"], "forms": ["venue"]}, "/origins/0",
          "no web origin"),
         ({"kind": "browser", "origins": ["https://a.example/x"], "forms": ["venue"]}, "/origins/0",

@@ -74,7 +74,7 @@ def test_ctrl_c_stops_the_service_and_its_database_in_order(environment):
     # While it runs, an operator's command finds the running database and leaves it running.
     made = subprocess.run(
         [sys.executable, "-m", "anchorline.service", "key", "server", "Shop",
-         "--scope", "find"],
+         "--scope", "forms"],
         env=environment, capture_output=True, text=True, timeout=200,
     )  # fmt: skip
     assert made.stdout.startswith("anl_server_"), made.stderr

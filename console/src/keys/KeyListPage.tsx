@@ -97,7 +97,7 @@ function May({ of }: { of: Key }): React.ReactNode {
   }
   return (
     <>
-      {of.forms.join(", ")}
+      {[...of.forms, ...of.targets].join(", ")}
       <div className="hint">from {of.origins.join(", ")}</div>
     </>
   );

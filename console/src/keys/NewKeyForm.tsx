@@ -7,7 +7,7 @@ import type * as api from "../../../embed/src/api";
 import { ServiceError } from "../api/call";
 import { useForms } from "../forms/useForms";
 import { ErrorAlert } from "../parts/ErrorAlert";
-import { type NewSecret, makeKey, useKeyChange } from "./useKeys";
+import { type NewSecret, makeKey, useKeyChange, useTargets } from "./useKeys";
 
 const DAY_MS = 86_400_000;
 const LASTS = [
@@ -20,12 +20,14 @@ const LASTS = [
 export function NewKeyForm(props: { scopes: api.ScopeSchema[]; made: (made: NewSecret) => void; close: () => void }): React.ReactNode {
   const { scopes, made, close } = props;
   const forms = useForms();
+  const targets = useTargets();
   const making = useKeyChange(makeKey);
   const [kind, setKind] = useState<"server" | "browser">("browser");
   const [name, setName] = useState("");
   const [given, setGiven] = useState<string[]>([]);
   const [origins, setOrigins] = useState<string[]>([]);
   const [ofForms, setOfForms] = useState<string[]>([]);
+  const [ofTargets, setOfTargets] = useState<string[]>([]);
   const [days, setDays] = useState(0);
   const wrong = placed(making.error);
   const make = (): void =>
@@ -36,6 +38,7 @@ export function NewKeyForm(props: { scopes: api.ScopeSchema[]; made: (made: NewS
         scopes: kind === "server" ? given : [],
         origins: kind === "browser" ? origins : [],
         forms: kind === "browser" ? ofForms : [],
+        targets: kind === "browser" ? ofTargets : [],
         expires_at: days ? new Date(Date.now() + days * DAY_MS).toISOString() : null,
       },
       { onSuccess: made },
@@ -75,6 +78,18 @@ export function NewKeyForm(props: { scopes: api.ScopeSchema[]; made: (made: NewS
                 options={(forms.data?.forms ?? []).map((one) => ({ value: one.key, label: one.title }))}
               />
             </Form.Item>
+            {targets.data && targets.data.targets.length > 0 && (
+              <Form.Item label="Targets that it may be used for: pages that are not ours" htmlFor="key-targets" {...problem("/targets")}>
+                <Select
+                  id="key-targets"
+                  mode="multiple"
+                  optionFilterProp="label"
+                  value={ofTargets}
+                  onChange={setOfTargets}
+                  options={targets.data.targets.map((one) => ({ value: one.key, label: one.title }))}
+                />
+              </Form.Item>
+            )}
           </>
         )}
         <Form.Item label="It can be used" htmlFor="key-days">
@@ -83,6 +98,7 @@ export function NewKeyForm(props: { scopes: api.ScopeSchema[]; made: (made: NewS
       </Form>
       {making.isError && Object.keys(wrong).length === 0 && <ErrorAlert error={making.error} />}
       {forms.isError && <ErrorAlert error={forms.error} />}
+      {targets.isError && <ErrorAlert error={targets.error} />}
     </Modal>
   );
 }

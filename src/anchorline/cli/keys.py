@@ -48,6 +48,7 @@ def list_keys(connect: Connect, as_json: bool) -> None:
 @click.option("--scope", "scopes", multiple=True, help="Of a server key; several may be given.")
 @click.option("--origin", "origins", multiple=True, help="Of a browser key: https://shop.example.")
 @click.option("--form", "forms", multiple=True, help="Of a browser key; several may be given.")
+@click.option("--target", "targets", multiple=True, help="Of a browser key; several may be given.")
 @click.option(
     "--expires",
     type=click.DateTime(["%Y-%m-%d", "%Y-%m-%dT%H:%M"]),
@@ -62,6 +63,7 @@ def make_key(
     scopes: tuple[str, ...],
     origins: tuple[str, ...],
     forms: tuple[str, ...],
+    targets: tuple[str, ...],
     expires: datetime | None,
     as_json: bool,
 ) -> None:
@@ -74,7 +76,13 @@ def make_key(
     """
     expires_at = expires.replace(tzinfo=UTC) if expires else None
     made = connect().keys.make(
-        kind, name, scopes=scopes, origins=origins, forms=forms, expires_at=expires_at
+        kind,
+        name,
+        scopes=scopes,
+        origins=origins,
+        forms=forms,
+        targets=targets,
+        expires_at=expires_at,
     )
     _print_secret(made, as_json)
 
@@ -137,7 +145,7 @@ def _state(key: KeySchema) -> str:
 def _may(key: KeySchema) -> str:
     if key.kind == "server":
         return ", ".join(key.scopes)
-    return f"{', '.join(key.forms)} from {', '.join(key.origins)}"
+    return f"{', '.join([*key.forms, *key.targets])} from {', '.join(key.origins)}"
 
 
 def _time(time: datetime | None) -> str:

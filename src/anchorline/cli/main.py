@@ -43,6 +43,7 @@ from .settings import (
     settings_file,
     write_connection,
 )
+from .targets import targets
 
 
 class _Errors(click.Group):
@@ -162,7 +163,8 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-for command in (find, postcode, show, near, lines, layouts, data, forms, mapping, records, keys):
+_AREAS = (layouts, data, forms, mapping, records, targets, keys)
+for command in (find, postcode, show, near, lines, *_AREAS):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

@@ -17,6 +17,7 @@ from anchorline.wire.finding import PostcodeAnswer, TraceSchema
 from anchorline.wire.forms import FormDocument
 from anchorline.wire.own_layouts import OwnLayoutDocument
 from anchorline.wire.records import SlotInputSchema
+from anchorline.wire.targets import PageTargetDocument
 
 from .api import Client
 from .datasets import Datasets
@@ -35,6 +36,7 @@ from .errors import (
 )
 from .keys import Keys
 from .own_layouts import OwnLayouts
+from .targets import Targets
 
 __all__ = [
     "AnchorlineError",
@@ -50,12 +52,14 @@ __all__ = [
     "NotFoundError",
     "OwnLayoutDocument",
     "OwnLayouts",
+    "PageTargetDocument",
     "PostcodeAnswer",
     "ProblemError",
     "RefusedError",
     "RulesRequest",
     "ServiceFailedError",
     "SlotInputSchema",
+    "Targets",
     "TooManyError",
     "TraceSchema",
     "UnexpectedAnswerError",

@@ -25,6 +25,7 @@ from .mappings import MappingCalls
 from .own_layouts import OwnLayouts
 from .phones import PhoneCalls
 from .records import RecordCalls
+from .targets import Targets
 from .transport import Transport
 
 
@@ -40,6 +41,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         datasets: the calls on reference data.
         own_layouts: the calls on administrators' own layouts.
         keys: the calls on keys.
+        targets: the calls on pages that are not ours.
     """
 
     def __init__(
@@ -49,6 +51,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         self.datasets = Datasets(self._transport)
         self.own_layouts = OwnLayouts(self._transport)
         self.keys = Keys(self._transport)
+        self.targets = Targets(self._transport)
 
     def __enter__(self) -> Client:
         return self

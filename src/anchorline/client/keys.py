@@ -32,6 +32,7 @@ class Keys(Calls):
         scopes: Sequence[str] = (),
         origins: Sequence[str] = (),
         forms: Sequence[str] = (),
+        targets: Sequence[str] = (),
         expires_at: datetime | None = None,
     ) -> NewSecretAnswer:
         """Makes a key; its secret is in this answer and nowhere else.
@@ -41,7 +42,7 @@ class Keys(Calls):
             name: what it is for.
             scopes: of a server key: what it may do.
             origins: of a browser key: where its pages are.
-            forms: of a browser key: those that it may be used for.
+            forms, targets: of a browser key: those that it may be used for.
         """
         body = request_body(
             NewKeyRequest,
@@ -50,6 +51,7 @@ class Keys(Calls):
             scopes=list(scopes),
             origins=list(origins),
             forms=list(forms),
+            targets=list(targets),
             expires_at=expires_at,
         )
         answer = self._transport.send("POST", "keys", body=body)

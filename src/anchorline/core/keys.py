@@ -37,7 +37,7 @@ class WantedKey:
         name: what it is for.
         scopes: of a server key, keys of SCOPES.
         origins: of a browser key, as they were given.
-        forms: of a browser key, the forms that it may be used for.
+        forms, targets: of a browser key, those that it may be used for.
         expires_at: nobody can use it from then on; None for no end.
     """
 
@@ -46,6 +46,7 @@ class WantedKey:
     scopes: Sequence[str] = ()
     origins: Sequence[str] = ()
     forms: Sequence[str] = ()
+    targets: Sequence[str] = ()
     expires_at: datetime | None = None
 
 
@@ -76,12 +77,12 @@ def web_origin(text: str) -> str:
 
 
 def checked_key(
-    wanted: WantedKey, forms: Collection[str], now: datetime
+    wanted: WantedKey, forms: Collection[str], targets: Collection[str], now: datetime
 ) -> tuple[WantedKey, list[Problem]]:
     """A key with its origins as browsers send them and nothing twice, and what is wrong with it.
 
     Args:
-        forms: the keys of all forms.
+        forms, targets: the keys of all that there are.
     """
     origins: dict[str, None] = {}
     problems: list[Problem] = []
@@ -90,7 +91,9 @@ def checked_key(
             origins[web_origin(text)] = None
         except OriginError as error:
             problems.append(Problem(f"/origins/{at}", str(error)))
-    problems += _of_server(wanted) if wanted.kind == "server" else _of_browser(wanted, forms)
+    problems += (
+        _of_server(wanted) if wanted.kind == "server" else _of_browser(wanted, forms, targets)
+    )
     if not wanted.name.strip():
         problems.append(Problem("/name", "Say what the key is for."))
     if wanted.expires_at is not None and wanted.expires_at <= now:
@@ -101,6 +104,7 @@ def checked_key(
         tuple(name for name in SCOPES if name in wanted.scopes),
         tuple(origins),
         tuple(dict.fromkeys(wanted.forms)),
+        tuple(dict.fromkeys(wanted.targets)),
         wanted.expires_at,
     )
     return kept, problems
@@ -111,23 +115,27 @@ def _of_server(wanted: WantedKey) -> list[Problem]:
     if not wanted.scopes:
         detail = f"Say what the key may do: one or more of {', '.join(SCOPES)}."
         problems.append(Problem("/scopes", detail))
-    for name, given in (("origins", wanted.origins), ("forms", wanted.forms)):
+    tied = {"origins": wanted.origins, "forms": wanted.forms, "targets": wanted.targets}
+    for name, given in tied.items():
         if given:
-            detail = "A server key is not tied to origins or forms; make a browser key."
+            detail = "A server key is not tied to origins, forms or targets; make a browser key."
             problems.append(Problem(f"/{name}", detail))
     return problems
 
 
-def _of_browser(wanted: WantedKey, forms: Collection[str]) -> list[Problem]:
+def _of_browser(
+    wanted: WantedKey, forms: Collection[str], targets: Collection[str]
+) -> list[Problem]:
     problems = _unknown("form", wanted.forms, forms, "/forms")
+    problems += _unknown("target", wanted.targets, targets, "/targets")
     if not wanted.origins:
         detail = "A browser key needs the web origins of its pages, such as https://shop.example."
         problems.append(Problem("/origins", detail))
-    if not wanted.forms:
-        detail = "A browser key needs the forms that it may be used for."
+    if not wanted.forms and not wanted.targets:
+        detail = "A browser key needs the forms or targets that it may be used for."
         problems.append(Problem("/forms", detail))
     if wanted.scopes:
-        detail = "A browser key has no scopes: it finds addresses and fills the forms it names."
+        detail = "A browser key has no scopes: it finds addresses and fills what it names."
         problems.append(Problem("/scopes", detail))
     return problems
 

@@ -89,6 +89,7 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
     from anchorline.store.forms import FormStore
     from anchorline.store.keys import KeyStore
+    from anchorline.store.targets import TargetStore
 
     from .key_commands import end_key, list_keys, make_key
 
@@ -103,7 +104,7 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                 return list_keys(keys)
             if given.command == "end-key":
                 return end_key(keys, given.id)
-            return make_key(keys, FormStore(database), given)
+            return make_key(keys, FormStore(database), TargetStore(database), given)
         finally:
             database.close()
 
@@ -163,6 +164,7 @@ def _parser() -> argparse.ArgumentParser:
     for keys in (both, key):
         keys.add_argument("--origin", action="append", default=[], help="of a browser key")
         keys.add_argument("--form", action="append", default=[], help="of a browser key")
+        keys.add_argument("--target", action="append", default=[], help="of a browser key")
     return parser
 
 

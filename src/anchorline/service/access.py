@@ -49,7 +49,8 @@ class Caller:
     Attributes:
         kind: `public`, `browser`, `page`, `server` or `person`.
         name: for records: the key's name, the page's form, or the e-mail address.
-        forms: the forms it is tied to; None for all.
+        forms, targets: those it is tied to; None for all.
+        origin: of the page that calls; empty where none is told.
         scopes: what a server key may do; None where nothing limits that.
         session: of a signed-in person.
         key_id: the part of a key that may be shown, or a page's form.
@@ -59,10 +60,12 @@ class Caller:
     kind: str
     name: str
     forms: tuple[str, ...] | None = None
+    targets: tuple[str, ...] | None = None
     scopes: tuple[str, ...] | None = None
     session: LoginSession | None = None
     key_id: str = ""
     since: datetime | None = None
+    origin: str = ""
 
     @property
     def may_see_drafts(self) -> bool:
@@ -74,6 +77,10 @@ class Caller:
     def may_use_form(self, key: str) -> bool:
         """Whether the caller may read, fill and submit a form."""
         return self.forms is None or key in self.forms
+
+    def may_use_target(self, key: str) -> bool:
+        """Whether the caller may attach a page to a target."""
+        return self.targets is None or key in self.targets
 
 
 _ANYBODY = frozenset({"browser", "page"})
@@ -176,7 +183,9 @@ class Gate:
             )
         if origin not in key.origins:
             raise ProblemError(403, f"This browser key may not be used from {origin[:100]}.")
-        return Caller("browser", key.name, key.forms, key_id=key.id)
+        return Caller(
+            "browser", key.name, key.forms, targets=key.targets, key_id=key.id, origin=origin
+        )
 
     def _page(self, token: str) -> Caller:
         try:
@@ -188,7 +197,8 @@ class Gate:
         except BadSignature:
             raise ProblemError(401, "This page's token is not valid; load the page anew.") from None
         form = signed.decode()
-        return Caller("page", f"page {form}", (form,), key_id=f"page {form}", since=since)
+        name = f"page {form}"
+        return Caller("page", name, (form,), targets=(), key_id=name, since=since)
 
     def _session(self, token: str) -> LoginSession | None:
         """The session of a token; as it was last known while the database is away."""

@@ -72,6 +72,7 @@ def _learn(services: Services) -> None:
     """What finding and filling go on with while the database is away."""
     try:
         services.published_forms.learn()
+        services.published_targets.learn()
         services.layouts_in_force.current()
         services.gazetteer.current()
     except StoreError:

@@ -37,6 +37,7 @@ from .routes import (
     record_changes,
     records,
     session,
+    targets,
 )
 from .settings import Settings
 
@@ -51,6 +52,7 @@ _ROUTES = (
     links,
     mapping,
     coverage,
+    targets,
     phones,
     records,
     record_changes,

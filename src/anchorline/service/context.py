@@ -20,13 +20,14 @@ from anchorline.store.record_changes import RecordChanges
 from anchorline.store.record_lookups import RecordLookups
 from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
+from anchorline.store.targets import TargetStore
 from anchorline.store.users import UserStore
 
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
 from .allowed import Allowed
 from .layouts_in_force import CurrentLayouts
-from .published_forms import PublishedForms
+from .published_documents import PublishedDocuments
 from .recent_answers import RecentAnswers
 from .settings import Settings
 
@@ -47,7 +48,9 @@ class Services:
     load_data: LoadData
     forms: FormStore
     form_editors: FormEditorStore
-    published_forms: PublishedForms
+    published_forms: PublishedDocuments
+    targets: TargetStore
+    published_targets: PublishedDocuments
     own_layouts: OwnLayoutStore
     records: RecordStore
     record_changes: RecordChanges
@@ -68,6 +71,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     datasets, users, keys = DatasetStore(database), UserStore(database), KeyStore(database)
     files, layouts = EditionFiles(settings.gazetteer_folder), shipped_layouts()
     own_layouts, forms = OwnLayoutStore(database), FormStore(database)
+    targets = TargetStore(database)
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
     load_abbreviations()
@@ -82,7 +86,9 @@ def make_services(settings: Settings, database: Database) -> Services:
         load_data=LoadData(database),
         forms=forms,
         form_editors=FormEditorStore(database),
-        published_forms=PublishedForms(forms),
+        published_forms=PublishedDocuments(forms),
+        targets=targets,
+        published_targets=PublishedDocuments(targets),
         own_layouts=own_layouts,
         records=records,
         record_changes=RecordChanges(database, records),

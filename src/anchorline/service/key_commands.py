@@ -10,13 +10,17 @@ from anchorline.core.errors import nearest_names, unknown_name_detail
 from anchorline.core.keys import WantedKey, checked_key
 from anchorline.store.forms import FormStore
 from anchorline.store.keys import ApiKey, KeyStore
+from anchorline.store.targets import TargetStore
 
 
-def make_key(keys: KeyStore, forms: FormStore, given: argparse.Namespace) -> int:
+def make_key(
+    keys: KeyStore, forms: FormStore, targets: TargetStore, given: argparse.Namespace
+) -> int:
     """Makes the key that a command line asks for and prints it; returns the exit status."""
-    asked = WantedKey(given.kind, given.name, given.scope, given.origin, given.form)
+    asked = WantedKey(given.kind, given.name, given.scope, given.origin, given.form, given.target)
     known = [entry.key for entry in forms.list()]
-    wanted, problems = checked_key(asked, known, datetime.now(UTC))
+    pages = [entry.key for _, entry in targets.list()]
+    wanted, problems = checked_key(asked, known, pages, datetime.now(UTC))
     if problems:
         print("\n".join(problem.detail for problem in problems), file=sys.stderr)
         return 2
@@ -54,6 +58,7 @@ def _line(key: ApiKey) -> str:
     made = key.created_at.strftime("%Y-%m-%d %H:%M") if key.created_at else ""
     tied = [f"to {', '.join(key.scopes)}"] if key.scopes else []
     tied += [f"from {', '.join(key.origins)}"] if key.origins else []
-    tied += [f"for {', '.join(key.forms)}"] if key.forms else []
+    of = [*key.forms, *key.targets]
+    tied += [f"for {', '.join(of)}"] if of else []
     state = "ended" if key.ended else "in use"
     return "  ".join([key.id, f"{key.kind:7}", f"made {made} UTC", f"{state:6}", key.name, *tied])

@@ -47,7 +47,7 @@ def lint_document(
     """What is wrong with the mappings of a document; see `lint_mappings`."""
     layouts = services.layouts_in_force.current().on_form(form)
     day = today(services.database.now())
-    return lint_mappings(document, layouts, sample, _linked_forms(services, document), day)
+    return lint_mappings(document, layouts, sample, linked_forms(services, document), day)
 
 
 def mapping_problems(services: Services, form: str, document: Document) -> list[Problem]:
@@ -60,7 +60,7 @@ def mapping_problems(services: Services, form: str, document: Document) -> list[
     ]
 
 
-def _linked_forms(services: Services, document: Document) -> dict[str, list[str]]:
+def linked_forms(services: Services, document: Document) -> dict[str, list[str]]:
     """The published forms that rules link to, with the keys of their fields."""
     wanted = {
         rule["link"]["form"]

@@ -140,6 +140,24 @@ class DraftTables(Generic[_Row, _Version]):
         row.published_version = number
         row.draft_differs = row.draft != self._published(session, row)
 
+    def published_numbers(self, session: Session) -> dict[str, int]:
+        """The numbers of all published versions, by the documents' keys."""
+        query = select(self.rows.key, self.rows.published_version)
+        rows = session.execute(query.where(self.rows.published_version.is_not(None)))
+        return {key: number for key, number in rows if number is not None}
+
+    @staticmethod
+    def entry(row: DraftColumns) -> Drafted:
+        """What is kept about a document beside its draft."""
+        return Drafted(
+            row.key,
+            row.title,
+            row.revision,
+            row.draft_differs,
+            row.published_version,
+            row.changed_at,
+        )
+
     def _published(self, session: Session, row: _Row) -> Document | None:
         if row.published_version is None:
             return None

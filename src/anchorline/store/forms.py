@@ -142,10 +142,8 @@ class FormStore:
 
     def published_numbers(self) -> dict[str, int]:
         """The numbers of all published versions, by the forms' keys."""
-        query = select(FormRow.key, FormRow.published_version)
         with self._database.transaction() as session:
-            rows = session.execute(query.where(FormRow.published_version.is_not(None)))
-            return {key: number for key, number in rows if number is not None}
+            return _TABLES.published_numbers(session)
 
     def published(self) -> Sequence[Document]:
         """The published documents of all forms, by key."""

@@ -41,7 +41,7 @@ class ApiKey:
         name: what it is for.
         scopes: for a server key: what it may do, keys of `core.keys.SCOPES`.
         origins: for a browser key: the web origins it may be used from.
-        forms: for a browser key: keys of the forms it may be used for.
+        forms, targets: for a browser key: keys of those it may be used for.
         created_at: when it was made, where that was asked for.
         expires_at: nobody can use it from then on.
         used_at: when it was used last, to a minute.
@@ -56,6 +56,7 @@ class ApiKey:
     scopes: tuple[str, ...] = ()
     origins: tuple[str, ...] = ()
     forms: tuple[str, ...] = ()
+    targets: tuple[str, ...] = ()
     created_at: datetime | None = None
     expires_at: datetime | None = None
     used_at: datetime | None = None
@@ -89,6 +90,7 @@ class KeyStore:
             scopes=list(wanted.scopes),
             origins=list(wanted.origins),
             forms=list(wanted.forms),
+            targets=list(wanted.targets),
             created_at=self._database.now(),
             expires_at=wanted.expires_at,
             revoked=False,
@@ -180,6 +182,7 @@ def _key(row: ApiKeyRow) -> ApiKey:
         scopes=tuple(row.scopes),
         origins=tuple(row.origins),
         forms=tuple(row.forms),
+        targets=tuple(row.targets),
         created_at=row.created_at,
         expires_at=row.expires_at,
         used_at=row.used_at,

@@ -44,13 +44,13 @@ class OwnLayoutStore:
             rows = session.scalars(
                 select(OwnLayoutRow).order_by(OwnLayoutRow.title, OwnLayoutRow.key)
             )
-            return [(row.draft, _entry(row)) for row in rows]
+            return [(row.draft, _TABLES.entry(row)) for row in rows]
 
     def draft(self, key: str) -> tuple[Document, Drafted]:
         """A draft; NotThereError where there is no such own layout."""
         with self._database.transaction() as session:
             row = _TABLES.row(session, key)
-            return row.draft, _entry(row)
+            return row.draft, _TABLES.entry(row)
 
     def put_draft(self, key: str, document: Document, revision: int | None) -> Drafted:
         """Keeps a draft; makes the own layout where it is new.
@@ -59,7 +59,9 @@ class OwnLayoutStore:
             StaleError: the draft has another revision by now, or the own layout is not new.
         """
         with self._database.transaction() as session:
-            return _entry(_TABLES.put(session, key, document, revision, self._database.now()))
+            return _TABLES.entry(
+                _TABLES.put(session, key, document, revision, self._database.now())
+            )
 
     def publish(self, key: str, revision: int, base: dict[str, Any], by: str) -> Drafted:
         """Publishes the draft as the next version, also where only the base facts are new.
@@ -78,7 +80,7 @@ class OwnLayoutStore:
             )
             if kept is None or row.draft_differs or kept.base != base:
                 _TABLES.publish(session, row, by, self._database.now(), base=base)
-            return _entry(row)
+            return _TABLES.entry(row)
 
     def restore(self, key: str, number: int | None) -> Drafted:
         """Publishes an earlier version again; with None, the base layouts hold again.
@@ -89,7 +91,7 @@ class OwnLayoutStore:
         with self._database.transaction() as session:
             row = _TABLES.row(session, key, lock=True)
             _TABLES.switch(session, row, number)
-            return _entry(row)
+            return _TABLES.entry(row)
 
     def remove(self, key: str) -> None:
         """Deletes an own layout; versions stay kept for what was captured with them."""
@@ -124,17 +126,6 @@ class OwnLayoutStore:
             query = select(OwnLayoutRow.key, number).where(number.is_not(None))
             found = session.execute(query.order_by(OwnLayoutRow.key))
             return tuple((key, number) for key, number in found if number is not None)
-
-
-def _entry(row: OwnLayoutRow) -> Drafted:
-    return Drafted(
-        row.key,
-        row.title,
-        row.revision,
-        row.draft_differs,
-        row.published_version,
-        row.changed_at,
-    )
 
 
 def _version(row: OwnLayoutVersionRow) -> OwnLayoutVersion:

@@ -71,6 +71,7 @@ class ApiKeyRow(Base):
     origins: Mapped[list[str]] = mapped_column(JSON)
     forms: Mapped[list[str]] = mapped_column(JSON)
     scopes: Mapped[list[str]] = mapped_column(JSON)
+    targets: Mapped[list[str]] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(UtcTime())
     expires_at: Mapped[datetime | None] = mapped_column(UtcTime())
     used_at: Mapped[datetime | None] = mapped_column(UtcTime())
@@ -207,6 +208,17 @@ class OwnLayoutVersionRow(VersionColumns):
     # Not tied to own_layout: what was captured goes on naming versions of deleted ones.
     of: Mapped[str] = mapped_column("own_layout", exact(64), primary_key=True)
     base: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class TargetRow(DraftColumns):
+    __tablename__ = "target"
+    __table_args__ = (_TABLE,)
+
+
+class TargetVersionRow(VersionColumns):
+    __tablename__ = "target_version"
+    __table_args__ = (_TABLE,)
+    of: Mapped[str] = mapped_column("target", ForeignKey("target.key"), primary_key=True)
 
 
 class RecordRow(Base):

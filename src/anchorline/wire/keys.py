@@ -17,6 +17,7 @@ _SHOWN = {
     "scopes": [],
     "origins": ["https://shop.example"],
     "forms": ["tuning-visit"],
+    "targets": [],
     "created_at": "2027-03-01T10:42:00Z",
     "expires_at": None,
     "used_at": "2027-03-02T08:15:00Z",
@@ -36,6 +37,7 @@ class KeySchema(Schema):
     scopes: list[str] = Field(description="Of a server key: what it may do")
     origins: list[str] = Field(description="Of a browser key: where its pages are")
     forms: list[str] = Field(description="Of a browser key: the forms it may be used for")
+    targets: list[str] = Field(description="Of a browser key: the targets it may be used for")
     created_at: datetime | None
     expires_at: datetime | None = Field(description="Nobody can use it from then on")
     used_at: datetime | None = Field(description="Its latest use, to a minute")
@@ -91,6 +93,7 @@ class NewKeyRequest(RequestSchema):
     scopes: Annotated[list[Key], Field(max_length=20)] = []
     origins: Annotated[list[ShortText], Field(max_length=50)] = []
     forms: Annotated[list[Key], Field(max_length=200)] = []
+    targets: Annotated[list[Key], Field(max_length=200)] = []
     expires_at: Annotated[AwareDatetime, BeforeValidator(_read_time)] | None = None
 
 

@@ -1,6 +1,8 @@
 /** What a slot knows of the form that it stands on. */
 
+import { path } from "../../service";
 import type { ControlPlace } from "../controls";
+import type { FieldView } from "../field";
 import type { LayoutSource } from "./country-choice";
 import type { FillPlace } from "./filling";
 import type { Slot } from "../model";
@@ -14,6 +16,9 @@ export interface SlotOnForm {
 }
 
 export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
+  form: string;
+  draft: boolean;
+  fields: Map<string, FieldView>;
   changed: () => void;
   /** Whether a formula of the form writes an address out. */
   isWritten: () => boolean;
@@ -25,11 +30,12 @@ export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
 }
 
 /** A context for a form of which no field and no slot is there yet. */
-export function contextOf(given: Omit<SlotContext, "fields" | "slots" | "countryOf">): SlotContext {
+export function contextOf(given: Omit<SlotContext, "fields" | "slots" | "countryOf" | "fillPath">): SlotContext {
   const slots: SlotContext["slots"] = new Map();
   return {
     ...given,
     slots,
+    fillPath: (slot) => path`forms/${given.form}/slots/${slot}/fill` + (given.draft ? "?draft=true" : ""),
     fields: new Map(),
     countryOf: (key) => (key ? slots.get(key) : [...slots.values()][0])?.state.country ?? null,
   };

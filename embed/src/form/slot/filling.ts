@@ -1,10 +1,10 @@
 /** Filling a slot's fields: of several fills the latest counts, and each can be taken back. */
 
 import { Latest } from "../../latest";
-import { type Connection, type FillAnswer, call, path } from "../../service";
-import type { FieldView } from "../field";
+import { type Connection, type FillAnswer, call } from "../../service";
 import type { Slot, Value } from "../model";
 import { ruleFills } from "../rule-fills";
+import type { FieldPort } from "./port";
 import type { Replaced } from "./typed-by-hand";
 
 /** What a fill is made from, as the service takes it. */
@@ -15,11 +15,11 @@ export type Source =
   | { components: Record<string, string> };
 
 export interface FillPlace {
-  form: string;
-  draft: boolean;
+  /** Where the service is asked what an address of some key puts into the fields. */
+  fillPath: (slot: string) => string;
   connection: Connection;
-  /** All fields of the form by key: a mapping may write into any of them. */
-  fields: Map<string, FieldView>;
+  /** All fields by key: a mapping may write into any of them. */
+  fields: ReadonlyMap<string, FieldPort>;
 }
 
 /** What stands in the fields, and what of it the last fill wrote. */
@@ -35,7 +35,7 @@ export class Filling {
   private ended: Promise<unknown> = Promise.resolve();
 
   constructor(
-    private readonly slot: Slot,
+    private readonly slot: Pick<Slot, "key" | "mapping">,
     private readonly place: FillPlace,
   ) {}
 
@@ -44,14 +44,10 @@ export class Filling {
    * any more.
    */
   ask(source: Source): Promise<FillAnswer | null> {
-    const { form, draft, connection } = this.place;
+    const { fillPath, connection } = this.place;
     const values = Object.fromEntries(this.state().values);
     const asking = this.fills.run((signal) =>
-      call<FillAnswer>(
-        connection,
-        path`forms/${form}/slots/${this.slot.key}/fill` + (draft ? "?draft=true" : ""),
-        { body: { ...source, values }, signal },
-      ),
+      call<FillAnswer>(connection, fillPath(this.slot.key), { body: { ...source, values }, signal }),
     );
     this.ended = asking.catch(() => null);
     return asking;
@@ -98,7 +94,7 @@ export class Filling {
     this.filled = new Map(state.filled);
   }
 
-  private owned(): FieldView[] {
+  private owned(): FieldPort[] {
     const keys = new Set(this.slot.mapping.flatMap(ruleFills));
     return [...keys].flatMap((key) => this.place.fields.get(key) ?? []);
   }

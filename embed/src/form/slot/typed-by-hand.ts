@@ -5,11 +5,11 @@
 
 import { make } from "../../dom";
 import type { Words } from "../../words";
-import type { FieldView } from "../field";
 import type { Value } from "../model";
+import type { FieldPort } from "./port";
 
 export interface Replaced {
-  field: FieldView;
+  field: FieldPort;
   /** What stood there, and how it read. */
   value: Value;
   text: string;

@@ -2,26 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from typing import NamedTuple
-
-from anchorline.core.address import Address, Components
-from anchorline.core.checking import components_from_text, number_left_over
-from anchorline.core.errors import Problem, unknown_name_detail
-from anchorline.core.forms import Slot
-from anchorline.core.forms.address_values import address_value, formula_facts
 from anchorline.core.forms.receiving import fill_slot
-from anchorline.core.formula import today
-from anchorline.core.layouts import Layout, complete_region
-from anchorline.core.mapping import Fill, KnownAddress
 from anchorline.wire.base import Schema
-from anchorline.wire.filling import FillAnswer, FilledAddress, FillRequest, TraceEntry
+from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.forms import FormAnswer, FormList, FormQuery, MapTiles
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
-from ..problems import invalid
-from .layouts import reference_notes, require_components
+from .filling import fill_answer, what_to_fill
 from .link_rules import finder_of_records
 from .open_forms import as_filled, logic_of, open_form, require_slot, summary_of
 
@@ -69,107 +57,7 @@ def fill_form_slot(request: ApiRequest) -> Schema:
     form = open_form(request, draft=request.query(FormQuery).draft).form
     slot = require_slot(form, request.path["slot"])
     body = request.body(FillRequest)
-    source = _what_to_fill(request, slot, body)
+    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
+    source = what_to_fill(request, slot, body, layouts)
     filled = fill_slot(form, slot, source.known, body.values, finder_of_records(request, form))
     return fill_answer(filled, source.notes, source.address)
-
-
-def fill_answer(
-    filled: Fill, notes: Sequence[str] = (), address: FilledAddress | None = None
-) -> FillAnswer:
-    """What a filling did, as it is answered."""
-    return FillAnswer(
-        values=filled.values,
-        labels=filled.labels,
-        cleared=filled.cleared,
-        warnings=[*(one.detail for one in filled.warnings), *notes],
-        trace=[
-            TraceEntry(
-                kind=step.kind,
-                field=step.field,
-                components=list(step.sources),
-                detail=step.detail,
-                rule=step.rule,
-                text=step.text,
-            )
-            for step in filled.trace
-        ],
-        address=address,
-    )
-
-
-class _Source(NamedTuple):
-    """What a slot is filled from.
-
-    Attributes:
-        notes: what in the components does not fit their country's layout.
-        address: of one address that was picked.
-    """
-
-    known: KnownAddress
-    notes: list[str]
-    address: FilledAddress | None = None
-
-
-def _filled_address(address: Address, layout: Layout, components: Components) -> FilledAddress:
-    value = address_value(layout, components)
-    return FilledAddress(
-        components=dict(value.components),
-        line=value.line,
-        lines=list(value.lines),
-        latitude=address.facts.latitude,
-        longitude=address.facts.longitude,
-        facts=formula_facts(address.facts, address.id),
-    )
-
-
-def _what_to_fill(request: ApiRequest, slot: Slot, body: FillRequest) -> _Source:
-    """What the one source of a request comes to; 422 where it names what there is not."""
-    gazetteer = request.services.gazetteer.current()
-    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
-    if body.address_id is not None:
-        found = gazetteer.address(body.address_id)
-        if found is None:
-            raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
-        address = found[0]
-        layout = layouts.require(address.country_code)
-        components = complete_region(layout, address.components)
-        picked = _filled_address(address, layout, components)
-        known = KnownAddress.of(address, layouts, today(request.services.database.now()))
-        return _Source(known, reference_notes(layout, components), picked)
-    if body.group_id is not None:
-        shared = gazetteer.group(body.group_id)
-        if shared is None:
-            raise invalid([Problem("/group_id", f"There is no group {body.group_id!r}.")])
-        layout = layouts.require(shared["country_code"])
-        if body.typed and "number" not in shared:
-            shared["number"] = number_left_over(layout, body.typed, shared)
-        return _unpicked(request, complete_region(layout, shared), layout)
-    if body.components is not None:
-        require_components(body.components, "/components", _extras(request, slot))
-        code = body.components.get("country_code", "").upper()
-        return _unpicked(
-            request, body.components, layouts.get(code) or layouts.require(slot.countries[0])
-        )
-    country = (body.country_code or slot.only_country or "").upper()
-    if not country:
-        detail = f"Say of which country this is: one of {', '.join(slot.countries)}."
-        raise invalid([Problem("/country_code", detail)])
-    if country not in slot.countries:
-        detail = unknown_name_detail("country of this slot", country, slot.countries)
-        raise invalid([Problem("/country_code", detail)])
-    layout = layouts.require(country)
-    return _unpicked(request, components_from_text(layout, body.typed or ""), layout)
-
-
-def _unpicked(request: ApiRequest, components: Mapping[str, str], layout: Layout) -> _Source:
-    services = request.services
-    day = today(services.database.now())
-    known = KnownAddress(components, layout, layouts=services.layouts, current_day=day)
-    return _Source(known, [])
-
-
-def _extras(request: ApiRequest, slot: Slot) -> set[str]:
-    """Names that layouts ask for beside the components in any country of a slot."""
-    layouts = request.services.layouts_in_force.current().on_form(request.path["form"])
-    return {name for code in slot.countries for name in layouts.require(code).extras}

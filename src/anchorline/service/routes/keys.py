@@ -47,8 +47,9 @@ def make_key(request: ApiRequest) -> ApiResponse:
     """
     body, services = request.body(NewKeyRequest), request.services
     forms = [entry.key for entry in services.forms.list()]
-    given = WantedKey(body.kind, body.name, body.scopes, body.origins, body.forms, body.expires_at)
-    wanted, problems = checked_key(given, forms, services.database.now())
+    targets = [entry.key for _, entry in services.targets.list()]
+    given = WantedKey(**body.model_dump())
+    wanted, problems = checked_key(given, forms, targets, services.database.now())
     if problems:
         raise invalid(problems)
     _require_no_more(request, wanted)
@@ -116,6 +117,7 @@ def _shown(request: ApiRequest, key: ApiKey) -> KeySchema:
         scopes=list(key.scopes),
         origins=list(key.origins),
         forms=list(key.forms),
+        targets=list(key.targets),
         created_at=key.created_at,
         expires_at=key.expires_at,
         used_at=key.used_at,

@@ -40,7 +40,7 @@ from ..endpoints import ApiRequest, Router
 from ..mapping_samples import samples_of
 from ..mappings import lint_document, sample_of
 from ..problems import invalid, not_found
-from .forms import fill_answer
+from .filling import fill_answer
 from .layouts import require_components
 from .link_rules import finder_of_records
 from .open_forms import read_draft_form, require_slot

@@ -1,24 +1,35 @@
-"""Published forms, remembered so that filling goes on while the database is away."""
+"""What is published, remembered so that filling goes on while the database is away."""
 
 from __future__ import annotations
 
+from typing import Protocol
+
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.drafts import Document
-from anchorline.store.forms import FormStore
 
 
-class PublishedForms:
+class PublishedStore(Protocol):
+    """Where published versions of one kind of document are kept."""
+
+    def version(self, key: str) -> tuple[Document, int]:
+        """The published version of a document; NotThereError where there is none."""
+
+    def published_numbers(self) -> dict[str, int]:
+        """The numbers of all published versions, by the documents' keys."""
+
+
+class PublishedDocuments:
     """Hands out published versions, asked for at each call as long as the database answers."""
 
-    def __init__(self, store: FormStore) -> None:
+    def __init__(self, store: PublishedStore) -> None:
         self._store = store
         self._known: dict[str, tuple[Document, int]] = {}
 
     def version(self, key: str) -> tuple[Document, int]:
-        """A form's published document and its number.
+        """A published document and its number.
 
         Raises:
-            NotThereError: there is no such form, or it is not published.
+            NotThereError: there is no such document, or it is not published.
             DatabaseUnavailableError: nobody asked for it before the database went away.
         """
         try:

@@ -1,0 +1,2 @@
+/** Types of `attach`. */
+export * from "./types/attach";

@@ -1,0 +1,54 @@
+/**
+ * Address capture on a page that is not ours: one line of HTML, or `attach` for programmers.
+ *
+ *     <script type="module" src="https://…/embed/attach.js" data-target="checkout" data-key="anl_browser_…"></script>
+ */
+
+import { AttachedPage, type Attachment } from "./attach/attached-page";
+import { sayer } from "./attach/say";
+import { nearest } from "./setup";
+
+export type { Attachment };
+
+export interface AttachOptions {
+  /** The key of the target. */
+  target: string;
+  /** A browser key of the service. */
+  key: string;
+  /** The service's address; that of this script where it is left out. */
+  base?: string;
+}
+
+const KNOWN = ["data-target", "data-key", "data-base"];
+const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity", "crossorigin", "referrerpolicy", "id", "class", "fetchpriority", "blocking"]);
+
+/** Attaches a target to this page, now and wherever its inputs come and go. */
+export function attach(options: AttachOptions): Attachment {
+  const base = (options.base ?? new URL(import.meta.url).origin).replace(/\/$/, "");
+  return new AttachedPage(options.target, { base, headers: { Authorization: `Bearer ${options.key}` } });
+}
+
+/** Attaches what a line of HTML asks for; says what is wrong with it. */
+function attachBy(script: HTMLScriptElement): void {
+  const { target = "", key = "", base } = script.dataset;
+  const say = sayer(target);
+  for (const { name } of Array.from(script.attributes)) {
+    if (KNOWN.includes(name) || OF_SCRIPTS.has(name)) continue;
+    const near = nearest(name, KNOWN);
+    say(`the script has no attribute “${name}”.${near ? ` Did you mean “${near}”?` : ` It takes ${KNOWN.join(", ")}.`}`);
+  }
+  if (!target) say("the script needs data-target, the key of a published target.");
+  if (!key) say("the script needs data-key, a browser key of the service.");
+  else if (key.startsWith("anl_server_")) {
+    say("data-key is a server key, and everybody can read it here: end it, and put a browser key there.");
+    return;
+  } else if (!/^anl_browser_\w+_[\w-]+$/.test(key)) {
+    say("data-key is no browser key: it begins with anl_browser_ and has four parts. Copy it whole.");
+    return;
+  }
+  if (target && key) attach({ target, key, ...(base ? { base } : {}) });
+}
+
+for (const script of Array.from(document.scripts)) {
+  if (script.src === import.meta.url && Object.keys(script.dataset).length) attachBy(script);
+}

@@ -1,0 +1,177 @@
+/**
+ * One address of a target on a page: the finder at its place, and what is filled from it.
+ *
+ * It leaves the page as it was: `leave` takes its one element away, and nothing listens any more.
+ */
+
+import type * as api from "../api";
+import { make, shadowOf } from "../dom";
+import type { FinderElement, PickDetail } from "../finder/element";
+import { type FieldState, Filling, type Source } from "../form/slot/filling";
+import { TypedByHand } from "../form/slot/typed-by-hand";
+import { type Connection, type FillAnswer, ServiceError, path } from "../service";
+import type { Words } from "../words";
+import type { Writable } from "./finding";
+import { newFinder } from "./finder-name";
+import type { InputPort } from "./input-port";
+import type { Say } from "./say";
+import { attachedStyle } from "./style";
+
+export interface AttachedPlace {
+  target: string;
+  connection: Connection;
+  ports: ReadonlyMap<string, InputPort>;
+  words: Words;
+  /** The administrator's, for inside the shadow tree. */
+  style: string;
+  say: Say;
+}
+
+export class AttachedAddress {
+  readonly host = make("div", { "data-anchorline": "" });
+  private readonly finder: FinderElement;
+  private readonly message = make("p", { role: "status", class: "message" });
+  private readonly undo = make("button", { type: "button", class: "link", hidden: true });
+  private readonly byHand: TypedByHand;
+  private readonly filling: Filling;
+  private before: FieldState | null = null;
+  private hasFilled = false;
+  private hidden: HTMLElement | null = null;
+  /** The element that the finder sits at. */
+  at: Writable | null = null;
+
+  constructor(
+    private readonly address: api.PageAddressSchema,
+    private readonly place: AttachedPlace,
+  ) {
+    const { words, connection, ports, target } = place;
+    this.host.dataset.anchorline = `${target}/${address.key}`;
+    this.filling = new Filling(
+      { key: address.key, mapping: (address.mapping ?? []) as never },
+      { fillPath: (key) => path`targets/${target}/addresses/${key}/fill`, connection, fields: ports },
+    );
+    this.byHand = new TypedByHand(words, () => undefined);
+    this.undo.textContent = words.say("undo");
+    this.undo.addEventListener("click", () => this.takeBack());
+    this.finder = this.newFinder();
+    shadowOf(this.host, attachedStyle, place.style).append(this.finder, this.message, this.undo, this.byHand.element);
+  }
+
+  /** Puts the finder at an input. */
+  sit(at: Writable): void {
+    const { sits = "before" } = this.address.finder ?? {};
+    const whole = at.closest("label") ?? at;
+    this.at = at;
+    if (sits === "after") whole.after(this.host);
+    else whole.before(this.host);
+    shadowOf(this.host, attachedStyle, this.place.style); // of the document where it stands now
+    if (sits === "instead" && !this.hasFilled && !at.value) this.hide(whole as HTMLElement);
+  }
+
+  leave(): void {
+    this.filling.drop();
+    this.unhide();
+    this.host.remove();
+    this.at = null;
+  }
+
+  focus(): void {
+    this.finder.focus();
+  }
+
+  /** Empties what was filled, as if nothing had been picked. */
+  clear(): void {
+    if (this.hasFilled) this.filling.write({ values: {} } as FillAnswer);
+    this.finder.restore("", "");
+    this.finder.removeAttribute("filled");
+    this.hasFilled = false;
+    this.tell("");
+  }
+
+  private newFinder(): FinderElement {
+    const { address, place } = this;
+    const finder = newFinder();
+    finder.words = place.words;
+    finder.connection = place.connection;
+    finder.setAttribute("label", address.finder?.label ?? place.words.say("findAddress"));
+    finder.setAttribute("takes-groups", "");
+    for (const [name, value] of Object.entries({
+      country: address.countries?.join(","),
+      kinds: address.kinds?.join(","),
+      datasets: address.datasets?.join(","),
+      language: address.language,
+      near: address.near?.latitude != null ? `${address.near.latitude},${address.near.longitude}` : null,
+    })) {
+      if (value) finder.setAttribute(name, value);
+    }
+    finder.addEventListener("anchorline-pick", (event) => void this.pick((event as CustomEvent<PickDetail>).detail));
+    finder.addEventListener("anchorline-by-hand", () => this.goOnByHand());
+    finder.addEventListener("anchorline-status", (event) => {
+      const { status } = (event as CustomEvent<{ status: string }>).detail;
+      if (status === "failed" || status === "slow") this.unhide();
+    });
+    return finder;
+  }
+
+  private async pick({ id, label, typed, row }: PickDetail): Promise<void> {
+    const { words, say } = this.place;
+    const source: Source = row.count > 1 ? { group_id: id, typed } : { address_id: id };
+    const before = this.filling.state();
+    let answer: FillAnswer | null;
+    try {
+      answer = await this.filling.ask(source);
+    } catch (error) {
+      const isRefused = error instanceof ServiceError && error.status > 0;
+      if (isRefused) say(error.message);
+      this.unhide();
+      this.tell(words.say("typeBelow", { reason: isRefused ? "" : words.say("noAnswer"), address: label }).trim());
+      return;
+    }
+    if (!answer) return;
+    this.unhide();
+    const replaced = this.filling.write(answer);
+    for (const key of Object.keys(answer.values)) {
+      const port = this.place.ports.get(key);
+      if (port && !port.element) port.sayMissing();
+    }
+    this.before = before;
+    this.hasFilled = true;
+    this.finder.setAttribute("filled", "");
+    if (this.finder.text !== label) this.finder.restore(label, typed);
+    this.tell([words.say("fieldsFilled", { count: Object.values(answer.values).filter(Boolean).length }), ...answer.warnings].join(" "));
+    this.undo.hidden = false;
+    this.byHand.ask(before.filled.size ? replaced : []);
+    this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail: { address: this.address.key, label, answer } }));
+  }
+
+  private takeBack(): void {
+    if (this.before) this.filling.restore(this.before);
+    this.before = null;
+    this.finder.restore(this.finder.typed, this.finder.typed);
+    this.finder.removeAttribute("filled");
+    this.byHand.ask([]);
+    this.tell(this.place.words.say("asBefore"));
+  }
+
+  private goOnByHand(): void {
+    this.unhide();
+    this.finder.setAttribute("filled", "");
+    this.at?.focus();
+  }
+
+  private tell(text: string): void {
+    this.message.textContent = text;
+    this.undo.hidden = this.before === null;
+    if (!text) this.byHand.ask([]);
+  }
+
+  private hide(element: HTMLElement): void {
+    this.hidden = element;
+    element.style.setProperty("display", "none");
+  }
+
+  private unhide(): void {
+    this.hidden?.style.removeProperty("display");
+    this.hidden = null;
+  }
+}

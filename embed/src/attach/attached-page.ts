@@ -1,0 +1,150 @@
+/**
+ * A target on this page: its addresses are attached where their inputs are, let go where those go,
+ * and found again where the page draws them anew.
+ */
+
+import type * as api from "../api";
+import { type Connection, ServiceError, call, path } from "../service";
+import { wordsOf } from "../words";
+import { AttachedAddress } from "./attached-address";
+import { InputPort } from "./input-port";
+import { matchesPath } from "./paths";
+import { type Say, sayer } from "./say";
+import { type Tree, treesIn } from "./trees";
+
+const PAUSE_MS = 120;
+/** So long a page may take to draw its inputs before one that is missing is said. */
+const PATIENCE_MS = 5000;
+
+export interface Attachment {
+  /** Takes everything away that was put on the page. */
+  detach(): void;
+  /** The focus goes to the finder of an address, the first one by default. */
+  focus(address?: string): void;
+  /** Empties what an address has filled, the first one by default. */
+  clear(address?: string): void;
+}
+
+export class AttachedPage implements Attachment {
+  private readonly say: Say;
+  private document: api.PageTargetDocument | null = null;
+  private addresses: AttachedAddress[] = [];
+  private keys: string[] = [];
+  private ports = new Map<string, InputPort>();
+  private readonly observers = new Map<Tree, MutationObserver>();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private patience: ReturnType<typeof setTimeout> | undefined;
+  private isGone = false;
+
+  constructor(
+    private readonly target: string,
+    private readonly connection: Connection,
+  ) {
+    this.say = sayer(target);
+    void this.begin();
+  }
+
+  detach(): void {
+    this.isGone = true;
+    clearTimeout(this.timer);
+    clearTimeout(this.patience);
+    for (const observer of this.observers.values()) observer.disconnect();
+    this.observers.clear();
+    for (const address of this.addresses) address.leave();
+    for (const port of this.ports.values()) port.leave();
+    this.addresses = [];
+    removeEventListener("popstate", this.later);
+  }
+
+  focus(key?: string): void {
+    this.addressOf(key)?.focus();
+  }
+
+  clear(key?: string): void {
+    this.addressOf(key)?.clear();
+  }
+
+  private addressOf(key: string | undefined): AttachedAddress | undefined {
+    return this.addresses[key === undefined ? 0 : this.keys.indexOf(key)];
+  }
+
+  private async begin(): Promise<void> {
+    let document: api.PageTargetDocument;
+    try {
+      ({ document } = await call<api.AttachedTarget>(this.connection, path`targets/${this.target}`));
+    } catch (error) {
+      this.say(error instanceof ServiceError ? error.message : String(error));
+      return;
+    }
+    const words = await wordsOf(globalThis.document.documentElement.lang || "en");
+    if (this.isGone) return;
+    this.document = document;
+    this.ports = new Map((document.inputs ?? []).map((input) => [input.key, new InputPort(input, this.say)]));
+    const { target, connection, ports, say } = this;
+    this.addresses = (document.addresses ?? []).map(
+      (address) => new AttachedAddress(address, { target, connection, ports, words, style: document.style ?? "", say }),
+    );
+    this.keys = (document.addresses ?? []).map((address) => address.key);
+    addEventListener("popstate", this.later);
+    this.patience = setTimeout(() => this.sayWhatIsMissing(), PATIENCE_MS);
+    this.look();
+  }
+
+  private readonly later = (): void => {
+    this.timer ??= setTimeout(() => {
+      this.timer = undefined;
+      this.look();
+    }, PAUSE_MS);
+  };
+
+  /** Attaches what is there now, and lets go what is not. */
+  private look(): void {
+    this.observe();
+    const isHere = this.isOnPath();
+    (this.document?.addresses ?? []).forEach((entry, number) => {
+      const address = this.addresses[number];
+      if (!address) return;
+      const at = isHere ? (this.ports.get(entry.finder?.at ?? "")?.element ?? null) : null;
+      if (!at) {
+        if (address.at) address.leave();
+      } else if (at !== address.at || !address.host.isConnected) {
+        if (isTaken(at, address.host)) this.say("another copy of the script has attached it already; this one leaves it alone.");
+        else address.sit(at);
+      }
+    });
+  }
+
+  private isOnPath(): boolean {
+    const paths = this.document?.paths ?? [];
+    return !paths.length || paths.some((pattern) => matchesPath(pattern, location.pathname));
+  }
+
+  private sayWhatIsMissing(): void {
+    if (!this.isOnPath()) {
+      this.say(`it is for the paths ${(this.document?.paths ?? []).join(", ")}, and this page is ${location.pathname}.`);
+      return;
+    }
+    for (const port of this.ports.values()) if (!port.element) port.sayMissing();
+  }
+
+  private observe(): void {
+    const trees = new Set(treesIn(document));
+    for (const [tree, observer] of this.observers) {
+      if (trees.has(tree)) continue;
+      observer.disconnect();
+      this.observers.delete(tree);
+    }
+    for (const tree of trees) {
+      if (this.observers.has(tree)) continue;
+      const observer = new MutationObserver(this.later);
+      observer.observe(tree, { childList: true, subtree: true, attributes: true, attributeFilter: ["name", "id", "class", "autocomplete"] });
+      this.observers.set(tree, observer);
+    }
+  }
+}
+
+/** Whether another copy of this script has put the same finder there. */
+function isTaken(at: Element, host: HTMLElement): boolean {
+  const root = at.getRootNode() as Tree;
+  return Array.from(root.querySelectorAll("[data-anchorline]")).some((one) => one !== host && one.getAttribute("data-anchorline") === host.dataset.anchorline);
+}

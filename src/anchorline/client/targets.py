@@ -1,0 +1,83 @@
+"""The calls on targets: pages that are not ours."""
+
+from __future__ import annotations
+
+import builtins
+
+from anchorline.wire.filling import FillAnswer, FillRequest
+from anchorline.wire.targets import (
+    AttachedTarget,
+    PageTargetDocument,
+    TargetDraft,
+    TargetList,
+    TargetRestoreRequest,
+    TargetSummary,
+)
+
+from .calls import Calls, part, read_answer, request_body
+
+
+class Targets(Calls):
+    """Targets, as `Client.targets`. All methods raise the errors of `errors`."""
+
+    def list(self) -> builtins.list[TargetSummary]:
+        """All targets."""
+        return self._get("targets", TargetList).targets
+
+    def draft(self, key: str) -> tuple[TargetDraft, str]:
+        """A target's draft and its ETag."""
+        answer = self._transport.send("GET", f"{_target(key)}/draft")
+        return read_answer(TargetDraft, answer), answer.headers.get("ETag", "")
+
+    def put_draft(
+        self, document: PageTargetDocument, etag: str | None = None
+    ) -> tuple[TargetDraft, str]:
+        """Keeps a draft; returns it with its new ETag.
+
+        Args:
+            etag: of the draft that the change was made to; None for a new target.
+        """
+        answer = self._transport.send(
+            "PUT",
+            f"{_target(document.key)}/draft",
+            body=document,
+            headers={"If-Match": etag} if etag else None,
+        )
+        return read_answer(TargetDraft, answer), answer.headers.get("ETag", "")
+
+    def publish(self, key: str) -> TargetSummary:
+        """Publishes the draft as the next version."""
+        return self._post(f"{_target(key)}/publish", TargetSummary)
+
+    def restore(self, key: str, version: int) -> TargetSummary:
+        """Publishes an earlier version again; with 0, no page can attach any more."""
+        body = request_body(TargetRestoreRequest, version=version)
+        return self._post(f"{_target(key)}/restore", TargetSummary, body)
+
+    def remove(self, key: str) -> None:
+        """Deletes a target with all its versions."""
+        self._transport.send("DELETE", _target(key), repeatable=True)
+
+    def attached(self, key: str) -> AttachedTarget:
+        """A published target, as a page attaches to it."""
+        return self._get(_target(key), AttachedTarget)
+
+    def fill(
+        self,
+        key: str,
+        address: str,
+        *,
+        address_id: str | None = None,
+        components: dict[str, str] | None = None,
+    ) -> FillAnswer:
+        """What an address puts into the inputs of a page.
+
+        Args:
+            address: the key of the target's address.
+        """
+        body = request_body(FillRequest, address_id=address_id, components=components)
+        return self._post(f"{_target(key)}/addresses/{part(address)}/fill", FillAnswer, body)
+
+
+def _target(key: str) -> str:
+    return f"targets/{part(key)}"

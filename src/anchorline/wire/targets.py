@@ -1,0 +1,167 @@
+"""Targets: pages that are not ours, as they are written down, kept and attached to."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from .base import CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
+from .fields import LanguageTag
+from .problems import ProblemPlace
+from .rules import ExampleSchema, RuleSchema
+from .slots import NearSchema
+
+_DOCUMENT: dict[str, Any] = {
+    "key": "checkout",
+    "kind": "page",
+    "title": "Checkout of the shop",
+    "origins": ["https://shop.example"],
+    "paths": ["/checkout*"],
+    "inputs": [
+        {"key": "street", "label": "Street", "find": [{"name": "ship_street"}]},
+        {"key": "town", "label": "Town", "find": [{"name": "ship_town"}]},
+    ],
+    "addresses": [
+        {
+            "key": "delivery",
+            "label": "Delivery",
+            "countries": ["GB"],
+            "finder": {"sits": "before", "at": "street"},
+            "mapping": [
+                {"lines": "street", "into": "street"},
+                {"components": ["town"], "into": "town"},
+            ],
+        }
+    ],
+}
+_SUMMARY = {
+    "key": "checkout",
+    "kind": "page",
+    "title": "Checkout of the shop",
+    "published_version": 1,
+    "draft_differs": False,
+    "changed_at": "2027-03-01T12:00:00Z",
+}
+
+
+class WaySchema(RequestSchema):
+    """One way to find an input on its page."""
+
+    css: ShortText | None = None
+    name: ShortText | None = None
+    id: ShortText | None = None
+    autocomplete: ShortText | None = None
+    label: ShortText | None = None
+    class_name: ShortText | None = None
+
+
+class PageInputSchema(RequestSchema):
+    """An input of a page."""
+
+    key: Key
+    label: ShortText | None = None
+    find: Annotated[list[WaySchema], Field(max_length=20)] = Field(
+        default=[], description="Ways to find it; the first that finds one counts"
+    )
+    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
+    writes: Literal["any", "value", "text"] = Field(
+        default="any", description="Of a list: by what an option is chosen"
+    )
+
+
+class FinderPlace(RequestSchema):
+    """Where the finder sits."""
+
+    sits: Literal["before", "after", "instead"] = "before"
+    at: Key | None = Field(default=None, description="Seen from this input")
+    label: ShortText | None = None
+
+
+class PageAddressSchema(RequestSchema):
+    """One address that is captured on the page."""
+
+    key: Key
+    label: Annotated[ShortText, Field(min_length=1)]
+    countries: Annotated[list[CountryCode], Field(min_length=1, max_length=300)] | None = Field(
+        default=None, description="Left out: all that there are"
+    )
+    country: CountryCode | None = None
+    kinds: Annotated[list[ShortText], Field(max_length=20)] = []
+    language: LanguageTag | None = None
+    datasets: Annotated[list[ShortText], Field(max_length=20)] = []
+    near: NearSchema | None = None
+    finder: FinderPlace | None = None
+    mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []
+    examples: Annotated[list[ExampleSchema], Field(max_length=100)] = []
+
+
+class PageTargetDocument(RequestSchema):
+    """A page target as it is written down."""
+
+    model_config = example(_DOCUMENT) | {"extra": "forbid"}
+    key: Key
+    kind: Literal["page"] = "page"
+    title: Annotated[ShortText, Field(min_length=1)]
+    origins: Annotated[list[ShortText], Field(max_length=50)] = []
+    paths: Annotated[list[ShortText], Field(max_length=50)] = Field(
+        default=[], description="Patterns of its paths, * for any characters; left out: all"
+    )
+    inputs: Annotated[list[PageInputSchema], Field(max_length=200)] = []
+    addresses: Annotated[list[PageAddressSchema], Field(max_length=20)] = []
+    style: Annotated[Text, Field(max_length=4000)] | None = Field(
+        default=None, description="CSS for the finder, kept inside its shadow tree"
+    )
+
+
+def target_as_kept(document: PageTargetDocument) -> dict[str, Any]:
+    """The document without what was left out or has no effect: how it is kept and compared."""
+    return document.model_dump(mode="json", exclude_defaults=True) | {
+        "key": document.key,
+        "kind": document.kind,
+        "title": document.title,
+    }
+
+
+class TargetSummary(Schema):
+    """A target in a list."""
+
+    model_config = example(_SUMMARY)
+    key: str
+    kind: str
+    title: str
+    published_version: int | None
+    draft_differs: bool
+    changed_at: datetime
+
+
+class TargetList(Schema):
+    """All targets, by title."""
+
+    model_config = example({"targets": [_SUMMARY]})
+    targets: list[TargetSummary]
+
+
+class TargetDraft(Schema):
+    """A draft, and what stands against publishing it."""
+
+    model_config = example({"document": _DOCUMENT, "summary": _SUMMARY, "problems": []})
+    document: PageTargetDocument
+    summary: TargetSummary
+    problems: list[ProblemPlace]
+
+
+class AttachedTarget(Schema):
+    """A published target, as a page attaches to it."""
+
+    model_config = example({"document": _DOCUMENT, "version": 1})
+    document: PageTargetDocument
+    version: int
+
+
+class TargetRestoreRequest(RequestSchema):
+    """Which version is to hold again; 0 for none."""
+
+    model_config = example({"version": 1}) | {"extra": "forbid"}
+    version: Annotated[int, Field(ge=0, le=1_000_000)]

@@ -1,0 +1,176 @@
+"""Address capture on pages that are not ours, from another origin, by one line of HTML."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from anchorline.client import Client, InvalidError, PageTargetDocument
+
+from .conftest import axe_faults, rows
+from .pages import FRAME, PAGES, TARGET, page_html
+from .test_embedding import shop  # noqa: F401
+
+OTHER = "Kiln Crescent"
+MEWS = {"street": "16 Abbey Mews", "town": "Brackwater", "postcode": "QV1 1AA", "country": "2"}
+
+
+@pytest.fixture
+def attached(page, shop, stack):  # noqa: F811
+    """Opens a page of another origin that attaches the target; what its console says is kept."""
+    origin, folder = shop
+    (folder / "frame.html").write_text(FRAME)
+    with Client(stack.url, stack.access["server_key"]) as client:
+        made = []
+
+        def opened(kind="plain", changes=None, *, publish=True, **attributes):
+            wanted = {**TARGET, "origins": [origin], **(changes or {})}
+            client.targets.put_draft(PageTargetDocument.model_validate(wanted))
+            if publish:
+                client.targets.publish("checkout")
+            key = client.keys.make("browser", "Shop", origins=[origin], targets=["checkout"])
+            made.append(key.key.id)
+            body = PAGES.get(kind, kind)
+            (folder / "index.html").write_text(
+                page_html(body, stack.url, attributes.pop("key", key.secret), **attributes)
+            )
+            page.said = []
+            page.on("console", lambda message: page.said.append(message.text))
+            page.goto(origin)
+            return page
+
+        yield opened
+        for key in made:
+            client.keys.end(key)
+        client.targets.remove("checkout")
+
+
+def finder(page, kind="plain"):
+    root = page.frame_locator("iframe") if kind == "frame" else page
+    return root.get_by_role("combobox", name="Find your address")
+
+
+def got(page):
+    return page.evaluate("({...window.got})")
+
+
+@pytest.mark.parametrize("kind", PAGES)
+def test_an_address_lands_in_the_pages_own_code_is_changed_and_taken_back(attached, kind):
+    page = attached(kind)
+    box = finder(page, kind)
+    box.fill("16 abbey mews")
+    option = (page.frame_locator("iframe") if kind == "frame" else page).get_by_role("option")
+    option.filter(has_text="16 Abbey Mews").first.click()
+    page.wait_for_function("window.got.country === '2'")
+    assert got(page) == MEWS
+    box.fill("1 kiln crescent brackwater")
+    option.filter(has_text=OTHER).first.click()
+    page.wait_for_function("window.got.street.endsWith('Kiln Crescent')")
+    root = page.frame_locator("iframe") if kind == "frame" else page
+    root.get_by_role("button", name="Undo").click()
+    page.wait_for_function("window.got.street === '16 Abbey Mews'")
+    assert got(page) == MEWS
+    assert page.said == []
+
+
+def test_axe_finds_nothing_on_a_page_with_a_filled_address(attached):
+    page = attached()
+    finder(page).fill("16 abbey mews")
+    rows(page).first.click()
+    expect(page.get_by_text("4 fields filled")).to_be_visible()
+    assert axe_faults(page) == []
+
+
+def test_what_was_changed_by_hand_is_asked_about_when_another_address_is_picked(attached):
+    page = attached()
+    finder(page).fill("16 abbey mews")
+    rows(page).first.click()
+    expect(page.get_by_text("4 fields filled")).to_be_visible()
+    page.get_by_label("Town").fill("Upper Brackwater")
+    finder(page).fill("1 kiln crescent brackwater")
+    rows(page).filter(has_text=OTHER).first.click()
+    page.get_by_role("button", name="Upper Brackwater").click()
+    expect(page.get_by_label("Town")).to_have_value("Upper Brackwater")
+    expect(page.get_by_label("Street")).to_have_value(re.compile(OTHER))
+
+
+@pytest.mark.parametrize(
+    ("given", "said"),
+    [
+        ({"attributes": {"tagret": "checkout"}}, "Did you mean “data-target”?"),
+        ({"attributes": {"key": ""}}, "needs data-key"),
+        ({"attributes": {"key": "anl_server_x_y"}}, "is a server key, and everybody can read it"),
+        ({"attributes": {"key": "anl_browser_x"}}, "has four parts"),
+        ({"attributes": {"key": "anl_browser_abc_def"}}, "not valid"),
+        ({"attributes": {"target": "chekout"}}, "Did you mean checkout?"),
+        ({"publish": False}, "has not been published"),
+        ({"changes": {"paths": ["/basket*"]}}, "it is for the paths /basket*, and this page is /"),
+        ({"changes": {"inputs": [*TARGET["inputs"][:3], {"key": "country", "find": [{"id": "land"}]}]}},
+         "the input “country” is not on this page: looked for id “land”"),
+        ({"changes": {"inputs": [{"key": "street", "find": [{"css": "input"}]}, *TARGET["inputs"][1:]]}},
+         "was found 4 times"),
+        ({"changes": {"inputs": [{"key": "street", "find": [{"css": "[[", }, {"name": "ship_street"}]},
+                                *TARGET["inputs"][1:]]}}, "“[[” is no CSS selector"),
+    ],
+)  # fmt: skip
+def test_a_mistake_of_set_up_is_said_with_its_remedy(attached, given, said):
+    page = attached(changes=given.get("changes"), publish=given.get("publish", True),
+                    **given.get("attributes", {}))  # fmt: skip
+    for _ in range(400):
+        if any(said in one for one in page.said):
+            break
+        page.wait_for_timeout(25)
+    assert any(said in one for one in page.said), page.said
+    assert page.get_by_label("Street").is_editable(), "people can type by hand"
+
+
+def test_what_goes_leaves_nothing_and_what_comes_back_is_attached_again(attached):
+    page = attached()
+    expect(finder(page)).to_be_visible()
+    page.evaluate("window.form = document.querySelector('form'); form.remove()")
+    expect(page.locator("[data-anchorline]")).to_have_count(0)
+    page.evaluate("document.body.append(form)")
+    expect(finder(page)).to_be_visible()
+
+
+def test_a_target_for_another_origin_is_refused_with_the_reason(attached, shop):  # noqa: F811
+    page = attached(changes={"origins": ["https://other.example"]})
+    page.wait_for_timeout(100)
+    for _ in range(400):
+        if page.said:
+            break
+        page.wait_for_timeout(25)
+    assert "is not for pages of" in page.said[-1]
+    assert "Add the origin to the target." in page.said[-1]
+
+
+def test_the_script_twice_puts_one_finder(attached, stack):
+    page = attached()
+    expect(finder(page)).to_be_visible()
+    page.evaluate(
+        """async (url) => { const line = document.querySelector("script[data-target]");
+        const {attach} = await import(url + "/embed/attach.js?again");
+        attach({target: "checkout", key: line.dataset.key, base: url}); }""",
+        stack.url,
+    )
+    for _ in range(200):
+        if any("another copy" in one for one in page.said):
+            break
+        page.wait_for_timeout(25)
+    assert any("another copy" in one for one in page.said)
+    expect(page.locator("[data-anchorline]")).to_have_count(1)
+
+
+def test_a_target_that_could_not_work_is_not_published(stack):
+    with Client(stack.url, stack.access["server_key"]) as client:
+        document = {
+            **TARGET, "key": "faulty", "origins": ["shop.example"],
+            "inputs": [*TARGET["inputs"], {"key": "extra", "find": [{"name": "a", "id": "b"}]}],
+        }  # fmt: skip
+        draft, _etag = client.targets.put_draft(PageTargetDocument.model_validate(document))
+        told = {problem.pointer: problem.detail for problem in draft.problems}
+        assert "is no web origin" in told["/origins/0"]
+        assert "Give one way" in told["/inputs/4/find/0"]
+        with pytest.raises(InvalidError):
+            client.targets.publish("faulty")
+        client.targets.remove("faulty")

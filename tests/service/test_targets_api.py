@@ -1,0 +1,104 @@
+"""Targets over the API: drafts, publishing, attaching with a key for them, filling."""
+
+import pytest
+
+DOCUMENT = {
+    "key": "shop", "kind": "page", "title": "Shop", "origins": ["https://shop.example"],
+    "inputs": [{"key": "street", "label": "Street", "find": [{"name": "s"}]},
+               {"key": "town", "label": "Town", "find": [{"name": "t"}], "max_length": 5}],
+    "addresses": [{
+        "key": "delivery", "label": "Delivery", "countries": ["GB"], "finder": {"at": "street"},
+        "mapping": [{"lines": "street", "into": "street"},
+                    {"components": ["town"], "into": "town", "changes": ["shorten"]}],
+        "examples": [{"name": "Mill", "components": {"town": "Marl"}, "values": {"town": "Marl"}}],
+    }],
+}  # fmt: skip
+
+
+@pytest.fixture
+def server(stack):
+    with stack.http("server_key") as http:
+        http.delete("/api/v1/targets/shop")
+        yield http
+        http.delete("/api/v1/targets/shop")
+
+
+def published(server, **changes):
+    kept = server.put("/api/v1/targets/shop/draft", json={**DOCUMENT, **changes})
+    assert (kept.status_code, kept.json()["problems"]) == (200, []), kept.text
+    assert server.post("/api/v1/targets/shop/publish").json()["published_version"] == 1
+
+
+def key_for(server, *targets):
+    wanted = {
+        "kind": "browser", "name": "Shop", "origins": ["https://shop.example"],
+        "targets": list(targets), "forms": [] if targets else ["venue"],
+    }  # fmt: skip
+    made = server.post("/api/v1/keys", json=wanted).json()
+    return {"Authorization": f"Bearer {made['secret']}", "Origin": "https://shop.example"}
+
+
+def test_a_draft_is_changed_from_its_revision_published_and_gone_back_from(server):
+    published(server)
+    stale = server.put("/api/v1/targets/shop/draft", json=DOCUMENT)
+    assert stale.status_code == 428
+    tag = server.get("/api/v1/targets/shop/draft").headers["ETag"]
+    changed = DOCUMENT | {"title": "Shop on trial"}
+    kept = server.put("/api/v1/targets/shop/draft", json=changed, headers={"If-Match": tag})
+    assert kept.json()["summary"]["draft_differs"]
+    again = server.put("/api/v1/targets/shop/draft", json=changed, headers={"If-Match": tag})
+    assert again.status_code == 412
+    assert server.post("/api/v1/targets/shop/publish").json()["published_version"] == 2
+    restored = server.post("/api/v1/targets/shop/restore", json={"version": 1})
+    assert (restored.json()["published_version"], restored.json()["draft_differs"]) == (1, True)
+    assert server.post("/api/v1/targets/shop/restore", json={"version": 9}).status_code == 404
+    (listed,) = server.get("/api/v1/targets").json()["targets"]
+    assert (listed["key"], listed["published_version"]) == ("shop", 1)
+
+
+def test_a_page_attaches_and_fills_with_a_key_that_is_for_the_target(server, stack):
+    published(server)
+    headers = key_for(server, "shop")
+    with stack.http(None) as http:
+        seen = http.get("/api/v1/targets/shop", headers=headers).json()
+        assert seen["version"] == 1
+        assert "examples" not in str(seen["document"]["addresses"][0].get("examples") or "")
+        url = "/api/v1/targets/shop/addresses/delivery/fill"
+        filled = http.post(url, json={"address_id": "demo:GB0000012"}, headers=headers).json()
+        assert filled["values"] == {"street": "16 Abbey Mews", "town": "Brack"}
+        assert "shortened" in filled["warnings"][0]
+        unknown = http.post(
+            url.replace("delivery", "delivry"), json={"typed": "x"}, headers=headers
+        )
+        assert (unknown.status_code, "Did you mean delivery" in unknown.text) == (404, True)
+
+
+def test_a_key_for_something_else_a_wrong_origin_and_a_wrong_name_are_told_apart(server, stack):
+    published(server)
+    with stack.http(None) as http:
+        other = http.get("/api/v1/targets/shop", headers=key_for(server))
+        assert (other.status_code, "may not be used for the target" in other.text) == (403, True)
+        headers = key_for(server, "shop")
+        misspelt = http.get("/api/v1/targets/shp", headers=headers)
+        assert "Did you mean shop?" in misspelt.json()["detail"]
+        tag = server.get("/api/v1/targets/shop/draft").headers["ETag"]
+        moved = DOCUMENT | {"origins": ["https://other.example"]}
+        server.put("/api/v1/targets/shop/draft", json=moved, headers={"If-Match": tag})
+        server.post("/api/v1/targets/shop/publish")
+        wrong = http.get("/api/v1/targets/shop", headers=headers)
+        assert "is for https://other.example. Add the origin" in wrong.json()["detail"]
+        server.post("/api/v1/targets/shop/restore", json={"version": 0})
+        gone = http.get("/api/v1/targets/shop", headers=headers)
+        assert (gone.status_code, "has not been published" in gone.text) == (404, True)
+
+
+def test_what_stands_against_publishing_is_said_with_the_draft(server):
+    failing = [{"name": "Mill", "components": {"town": "Marl"}, "values": {"town": "Mill"}}]
+    address = {**DOCUMENT["addresses"][0], "examples": failing}
+    kept = server.put("/api/v1/targets/shop/draft", json={**DOCUMENT, "addresses": [address]})
+    (problem,) = kept.json()["problems"]
+    assert problem["pointer"] == "/addresses/0/examples/0/values/town"
+    refused = server.post("/api/v1/targets/shop/publish")
+    assert (refused.status_code, refused.json()["errors"][0]["pointer"]) == (
+        422, "/addresses/0/examples/0/values/town",
+    )  # fmt: skip
