@@ -2246,11 +2246,12 @@ export interface components {
              */
             left_out: number[];
         };
-        /** @description A draft, and what stands against publishing it. */
+        /** @description A draft, what stands against publishing it, and what should be known of it. */
         TargetDraft: {
             document: components["schemas"]["PageTargetDocument"];
             summary: components["schemas"]["TargetSummary"];
             problems: components["schemas"]["ProblemPlace"][];
+            warnings: components["schemas"]["ProblemPlace"][];
         };
         /** @description All targets, by title. */
         TargetList: {

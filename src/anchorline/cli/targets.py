@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from pathlib import Path
 
 import click
 
 from anchorline.client import Client, NotFoundError, PageTargetDocument
-from anchorline.wire.problems import ProblemPlace
-from anchorline.wire.targets import TargetSummary
+from anchorline.wire.targets import TargetDraft, TargetSummary
 
 from .documents import read_document, write_document
 from .finding import Connect
@@ -56,7 +54,7 @@ def show_target(connect: Connect, key: str, as_json: bool) -> None:
         print_json(draft)
         return
     click.echo(write_document(draft.document), nl=False)
-    _say_problems(draft.problems)
+    _say_findings(draft)
 
 
 @targets.command("apply")
@@ -84,8 +82,7 @@ def apply_target(connect: Connect, file: Path, publish: bool, yes: bool) -> None
         click.confirm("Publish it?" if publish else "Keep it as a draft?", abort=True)
     if not same:
         draft, _etag = client.targets.put_draft(document, etag)
-        if not publish:
-            _say_problems(draft.problems)
+        _say_findings(draft)
     if publish:
         version = client.targets.publish(document.key).published_version
         click.echo(f"{document.key} is published as version {version}.")
@@ -156,6 +153,8 @@ def _published(target: TargetSummary) -> str:
     return f"version {target.published_version}{differs}"
 
 
-def _say_problems(problems: Iterable[ProblemPlace]) -> None:
-    for problem in problems:
+def _say_findings(draft: TargetDraft) -> None:
+    for problem in draft.problems:
         note(f"Stands against publishing it: {problem.pointer}: {problem.detail}")
+    for warning in draft.warnings:
+        note(f"To be known: {warning.pointer}: {warning.detail}")

@@ -144,12 +144,25 @@ class TargetList(Schema):
 
 
 class TargetDraft(Schema):
-    """A draft, and what stands against publishing it."""
+    """A draft, what stands against publishing it, and what should be known of it."""
 
-    model_config = example({"document": _DOCUMENT, "summary": _SUMMARY, "problems": []})
+    model_config = example(
+        {
+            "document": _DOCUMENT,
+            "summary": _SUMMARY,
+            "problems": [],
+            "warnings": [
+                {
+                    "pointer": "/addresses/0/mapping",
+                    "detail": "No rule takes the building, which 3 of 20 addresses have.",
+                }
+            ],
+        }
+    )
     document: PageTargetDocument
     summary: TargetSummary
     problems: list[ProblemPlace]
+    warnings: list[ProblemPlace]
 
 
 class AttachedTarget(Schema):

@@ -80,7 +80,7 @@ def publish_target(request: ApiRequest) -> Schema:
     """Publishes the draft as the next version; the same version where nothing differs."""
     key, targets = request.path["target"], request.services.targets
     document, entry = targets.draft(key)
-    problems = _problems(request, document)
+    problems, _warnings = _checked(request, document)
     if problems:
         raise DocumentError(f"target {key}", problems)
     try:
@@ -188,25 +188,23 @@ def _published(request: ApiRequest) -> tuple[Document, int, PageTarget]:
     return document, number, target
 
 
-def _problems(request: ApiRequest, document: Document) -> list[Problem]:
-    """Everything that stands against publishing a target."""
+def _checked(request: ApiRequest, document: Document) -> tuple[list[Problem], list[Problem]]:
+    """Everything that stands against publishing a target, and what should be known of it."""
     services = request.services
     layouts = services.layouts_in_force.current().on_form(None)
     _target, problems = read_page_target(document, layouts)
     form = as_form(document)
     if not all(entry.get("countries") is None or entry["countries"] for entry in form["slots"]):
-        return problems
+        return problems, []
     sample = sample_of(services, form, AT_PUBLISH, FEWEST_AT_PUBLISH)
     day = today(services.database.now())
     found = lint_mappings(form, layouts, sample, linked_forms(services, form), day)
-    return [
-        *problems,
-        *(
-            of_target(Problem(one.pointer, one.detail, offers=one.offers))
-            for one in found
-            if one.severity == "problem" and one.check != "document"
-        ),
-    ]
+    warnings: list[Problem] = []
+    for one in found:
+        if one.check != "document":
+            listed = problems if one.severity == "problem" else warnings
+            listed.append(of_target(Problem(one.pointer, one.detail, offers=one.offers)))
+    return problems, warnings
 
 
 def _summary(entry: Drafted) -> TargetSummary:
@@ -221,9 +219,11 @@ def _summary(entry: Drafted) -> TargetSummary:
 
 
 def _draft_response(request: ApiRequest, document: Document, entry: Drafted) -> ApiResponse:
+    problems, warnings = _checked(request, document)
     answer = TargetDraft(
         document=PageTargetDocument.model_validate(document),
         summary=_summary(entry),
-        problems=places(_problems(request, document)),
+        problems=places(problems),
+        warnings=places(warnings),
     )
     return ApiResponse(answer, headers=etag(entry.revision))
