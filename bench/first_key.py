@@ -77,7 +77,7 @@ def first(
     page.goto(f"{access['url']}/f/{form}")
     page.get_by_role("combobox", name="Find the address").first.wait_for()
     if plain:
-        page.evaluate(_PLAIN, access["server_key"])
+        page.evaluate(_PLAIN, access["browser_key"])
     page.evaluate(_WATCH, not plain)
     page.keyboard.press("k")
     whole, request = page.evaluate("window.first")
