@@ -5,7 +5,7 @@
  */
 
 import { AttachedPage, type Attachment } from "./attach/attached-page";
-import { sayer } from "./attach/say";
+import { warn } from "./attach/say";
 import { nearest } from "./setup";
 
 export type { Attachment };
@@ -24,6 +24,10 @@ const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity
 
 /** Attaches a target to this page, now and wherever its inputs come and go. */
 export function attach(options: AttachOptions): Attachment {
+  return attached(options);
+}
+
+function attached(options: AttachOptions): AttachedPage {
   const base = (options.base ?? new URL(import.meta.url).origin).replace(/\/$/, "");
   return new AttachedPage(options.target, { base, headers: { Authorization: `Bearer ${options.key}` } });
 }
@@ -31,12 +35,7 @@ export function attach(options: AttachOptions): Attachment {
 /** Attaches what a line of HTML asks for; says what is wrong with it. */
 function attachBy(script: HTMLScriptElement): void {
   const { target = "", key = "", base } = script.dataset;
-  const say = sayer(target);
-  for (const { name } of Array.from(script.attributes)) {
-    if (KNOWN.includes(name) || OF_SCRIPTS.has(name)) continue;
-    const near = nearest(name, KNOWN);
-    say(`the script has no attribute “${name}”.${near ? ` Did you mean “${near}”?` : ` It takes ${KNOWN.join(", ")}.`}`);
-  }
+  const say = (text: string): unknown => warn(target, text);
   if (!target) say("the script needs data-target, the key of a published target.");
   if (!key) say("the script needs data-key, a browser key of the service.");
   else if (key.startsWith("anl_server_")) {
@@ -46,7 +45,14 @@ function attachBy(script: HTMLScriptElement): void {
     say("data-key is no browser key: it begins with anl_browser_ and has four parts. Copy it whole.");
     return;
   }
-  if (target && key) attach({ target, key, ...(base ? { base } : {}) });
+  const page = target && key ? attached({ target, key, ...(base ? { base } : {}) }) : null;
+  for (const { name } of Array.from(script.attributes)) {
+    if (KNOWN.includes(name) || OF_SCRIPTS.has(name)) continue;
+    const near = nearest(name, KNOWN);
+    const text = `the script has no attribute “${name}”.${near ? ` Did you mean “${near}”?` : ` It takes ${KNOWN.join(", ")}.`}`;
+    if (page) page.say("attribute", name, text);
+    else say(text);
+  }
 }
 
 for (const script of Array.from(document.scripts)) {

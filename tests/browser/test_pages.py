@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from anchorline.client import Client, InvalidError, PageTargetDocument
+from tests.waiting import wait_until
 
 from .conftest import axe_faults, rows
 from .pages import FRAME, PAGES, TARGET, page_html
@@ -122,6 +123,19 @@ def test_a_mistake_of_set_up_is_said_with_its_remedy(attached, given, said):
         page.wait_for_timeout(25)
     assert any(said in one for one in page.said), page.said
     assert page.get_by_label("Street").is_editable(), "people can type by hand"
+
+
+def test_a_mistake_is_counted_for_the_administrator_without_what_was_typed(attached, client):
+    missing = [*TARGET["inputs"][:3], {"key": "country", "find": [{"id": "land"}]}]
+    page = attached(changes={"inputs": missing})
+    page.get_by_label("Street").fill("12 Secret Lane")
+    wait_until(lambda: len(client.targets.faults("checkout")) == 1)
+    page.reload()
+    wait_until(lambda: client.targets.faults("checkout")[0].count == 2)
+    (fault,) = client.targets.faults("checkout")
+    assert (fault.kind, fault.subject) == ("input_missing", "country")
+    assert "Secret" not in fault.detail
+    assert "Chrom" in fault.browser
 
 
 def test_what_goes_leaves_nothing_and_what_comes_back_is_attached_again(attached):

@@ -32,6 +32,7 @@ def test_a_target_is_applied_shown_published_gone_back_from_and_deleted(run, tmp
     again = tmp_path / "again.yaml"
     again.write_text(shown.stdout)
     assert "kept already" in run("targets", "apply", str(again)).stdout
+    assert "No page has reported" in run("targets", "faults", "cli-shop").stderr
     file.write_text(FILE.replace("{at: street}", "{at: stret}"))
     faulty = run("targets", "apply", str(file), "--yes")
     assert (

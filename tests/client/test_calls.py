@@ -102,6 +102,8 @@ CALLS = {
     "restore_target": lambda c: c.targets.restore("checkout", 2),
     "delete_target": lambda c: c.targets.remove("checkout"),
     "attach_target": lambda c: c.targets.attached("checkout"),
+    "report_target_fault": lambda c: c.targets.report_fault("checkout", "path", "/", "is not"),
+    "list_target_faults": lambda c: c.targets.faults("checkout"),
     "fill_target": lambda c: c.targets.fill("checkout", "delivery", components=TOWN),
     "list_keys": lambda c: c.keys.list(),
     "make_key": lambda c: c.keys.make("server", "Orders", scopes=["find"]),

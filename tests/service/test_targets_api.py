@@ -1,6 +1,11 @@
 """Targets over the API: drafts, publishing, attaching with a key for them, filling."""
 
+from typing import get_args
+
 import pytest
+
+from anchorline.core.targets.faults import FAULTS
+from anchorline.wire.targets import FaultKind
 
 DOCUMENT = {
     "key": "shop", "kind": "page", "title": "Shop", "origins": ["https://shop.example"],
@@ -90,6 +95,28 @@ def test_a_key_for_something_else_a_wrong_origin_and_a_wrong_name_are_told_apart
         server.post("/api/v1/targets/shop/restore", json={"version": 0})
         gone = http.get("/api/v1/targets/shop", headers=headers)
         assert (gone.status_code, "has not been published" in gone.text) == (404, True)
+
+
+def test_mistakes_that_pages_report_are_counted_up_to_a_bound(server, stack):
+    published(server)
+    headers = key_for(server, "shop")
+    report = {"kind": "input_missing", "subject": "town", "detail": "is not on this page"}
+    with stack.http(None) as http:
+        url = "/api/v1/targets/shop/faults"
+        for _ in range(3):
+            assert http.post(url, json=report, headers=headers).status_code == 204
+        for number in range(205):
+            server.post(url, json=report | {"subject": f"n{number}"})
+        assert http.get(url, headers=headers).status_code == 403
+        unknown = http.post(url, json=report | {"kind": "typed"}, headers=headers)
+        assert unknown.status_code == 422
+    faults = server.get(url).json()["faults"]
+    assert len(faults) == 200
+    assert next(one for one in faults if one["subject"] == "town")["count"] == 3
+
+
+def test_the_kinds_of_mistakes_are_those_of_the_core():
+    assert set(get_args(FaultKind)) == FAULTS.keys()
 
 
 def test_what_stands_against_publishing_is_said_with_the_draft(server):

@@ -122,7 +122,7 @@ export class AttachedAddress {
       answer = await this.filling.ask(source);
     } catch (error) {
       const isRefused = error instanceof ServiceError && error.status > 0;
-      if (isRefused) say(error.message);
+      if (isRefused) say("refused", this.address.key, error.message);
       this.unhide();
       this.tell(words.say("typeBelow", { reason: isRefused ? "" : words.say("noAnswer"), address: label }).trim());
       return;

@@ -9,7 +9,7 @@ import { wordsOf } from "../words";
 import { AttachedAddress } from "./attached-address";
 import { InputPort } from "./input-port";
 import { matchesPath } from "./paths";
-import { type Say, sayer } from "./say";
+import { type Say, sayer, warn } from "./say";
 import { type Tree, treesIn } from "./trees";
 
 const PAUSE_MS = 120;
@@ -26,7 +26,7 @@ export interface Attachment {
 }
 
 export class AttachedPage implements Attachment {
-  private readonly say: Say;
+  readonly say: Say;
   private document: api.PageTargetDocument | null = null;
   private addresses: AttachedAddress[] = [];
   private keys: string[] = [];
@@ -35,12 +35,13 @@ export class AttachedPage implements Attachment {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private patience: ReturnType<typeof setTimeout> | undefined;
   private isGone = false;
+  private readonly waiting: api.TargetFaultReport[] = [];
 
   constructor(
     private readonly target: string,
     private readonly connection: Connection,
   ) {
-    this.say = sayer(target);
+    this.say = sayer(target, (fault) => this.report(fault));
     void this.begin();
   }
 
@@ -73,7 +74,8 @@ export class AttachedPage implements Attachment {
     try {
       ({ document } = await call<api.AttachedTarget>(this.connection, path`targets/${this.target}`));
     } catch (error) {
-      this.say(error instanceof ServiceError ? error.message : String(error));
+      // Without the target there is nobody to report to.
+      warn(this.target, error instanceof ServiceError ? error.message : String(error));
       return;
     }
     const words = await wordsOf(globalThis.document.documentElement.lang || "en");
@@ -87,7 +89,14 @@ export class AttachedPage implements Attachment {
     this.keys = (document.addresses ?? []).map((address) => address.key);
     addEventListener("popstate", this.later);
     this.patience = setTimeout(() => this.sayWhatIsMissing(), PATIENCE_MS);
+    for (const fault of this.waiting.splice(0)) this.report(fault);
     this.look();
+  }
+
+  /** Tells the service of a mistake, once the page is attached; nobody waits for it. */
+  private report(fault: api.TargetFaultReport): void {
+    if (!this.document) this.waiting.push(fault);
+    else void call(this.connection, path`targets/${this.target}/faults`, { body: fault }).catch(() => undefined);
   }
 
   private readonly later = (): void => {
@@ -108,7 +117,7 @@ export class AttachedPage implements Attachment {
       if (!at) {
         if (address.at) address.leave();
       } else if (at !== address.at || !address.host.isConnected) {
-        if (isTaken(at, address.host)) this.say("another copy of the script has attached it already; this one leaves it alone.");
+        if (isTaken(at, address.host)) this.say("twice", entry.key, "another copy of the script has attached it already; this one leaves it alone.");
         else address.sit(at);
       }
     });
@@ -121,7 +130,7 @@ export class AttachedPage implements Attachment {
 
   private sayWhatIsMissing(): void {
     if (!this.isOnPath()) {
-      this.say(`it is for the paths ${(this.document?.paths ?? []).join(", ")}, and this page is ${location.pathname}.`);
+      this.say("path", location.pathname, `it is for the paths ${(this.document?.paths ?? []).join(", ")}, and this page is ${location.pathname}.`);
       return;
     }
     for (const port of this.ports.values()) if (!port.element) port.sayMissing();

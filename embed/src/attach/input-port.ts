@@ -29,8 +29,8 @@ export class InputPort implements FieldPort {
   /** The element as it is now: pages draw their inputs anew. */
   get element(): Writable | null {
     const { element, count, fault } = findInput(document, this.input);
-    if (fault) this.say(`the input “${this.key}”: ${fault}`);
-    if (count > 1) this.say(`the input “${this.key}” was found ${count} times, and the first was taken. Say more exactly how it is found.`);
+    if (fault) this.say("selector", this.key, `the input “${this.key}”: ${fault}`);
+    if (count > 1) this.say("input_several", this.key, `the input “${this.key}” was found ${count} times, and the first was taken. Say more exactly how it is found.`);
     return element;
   }
 
@@ -49,7 +49,7 @@ export class InputPort implements FieldPort {
     const isSame = element.localName === "select" ? holds(element, text, this.input.writes) : element.value === text;
     if (isSame) return;
     if (!write(element, text, this.input.writes)) {
-      this.say(`the list “${this.key}” has no option for “${shown(element)}”. Change the mapping, or how an option is chosen.`);
+      this.say("option_missing", this.key, `the list “${this.key}” has no option for “${shown(element)}”. Change the mapping, or how an option is chosen.`);
       return;
     }
     this.timer = setTimeout(() => this.verify(text, true), SETTLES_MS);
@@ -74,7 +74,7 @@ export class InputPort implements FieldPort {
 
   sayMissing(): void {
     const ways = (this.input.find ?? []).map((way) => Object.entries(way).filter(([, value]) => value).map(([name, value]) => `${name} “${value}”`).join("")).join(", ");
-    this.say(`the input “${this.key}” is not on this page: looked for ${ways}. Mend how it is found, or take it out of the target.`);
+    this.say("input_missing", this.key, `the input “${this.key}” is not on this page: looked for ${ways}. Mend how it is found, or take it out of the target.`);
   }
 
   /** Reads back what the page made of a text; writes it once more, then says so. */
@@ -87,7 +87,7 @@ export class InputPort implements FieldPort {
       write(element, text, this.input.writes);
       this.timer = setTimeout(() => this.verify(text, false), SETTLES_MS);
     } else {
-      this.say(`the page did not keep what was written into “${this.key}”: it takes fewer characters, or others.`);
+      this.say("value_refused", this.key, `the page did not keep what was written into “${this.key}”: it takes fewer characters, or others.`);
     }
   }
 }

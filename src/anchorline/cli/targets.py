@@ -1,4 +1,4 @@
-"""`targets list|show|apply|publish|restore|delete`: pages that are not ours."""
+"""`targets list|show|apply|publish|restore|faults|delete`: pages that are not ours."""
 
 from __future__ import annotations
 
@@ -117,6 +117,29 @@ def restore_target(connect: Connect, key: str, version: int) -> None:
     """
     connect().targets.restore(key, version)
     click.echo(f"{key}: version {version} holds." if version else f"{key}: no version holds.")
+
+
+@targets.command("faults")
+@click.argument("key")
+@json_option
+@click.pass_obj
+def list_faults(connect: Connect, key: str, as_json: bool) -> None:
+    """Mistakes of set-up that pages of KEY have reported, the latest first.
+
+    \b
+    Example:
+      anchorline targets faults checkout
+    """
+    found = connect().targets.faults(key)
+    if as_json:
+        print_json(found)
+        return
+    for one in found:
+        click.secho(f"{one.count:,} ×", bold=True, nl=False)
+        click.echo(f"  {one.detail}")
+        note(f"    last {one.last_at:%Y-%m-%d %H:%M} UTC, {one.browser}")
+    if not found:
+        note("No page has reported a mistake.")
 
 
 @targets.command("delete")

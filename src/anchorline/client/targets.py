@@ -9,6 +9,9 @@ from anchorline.wire.targets import (
     AttachedTarget,
     PageTargetDocument,
     TargetDraft,
+    TargetFaultList,
+    TargetFaultReport,
+    TargetFaultSchema,
     TargetList,
     TargetRestoreRequest,
     TargetSummary,
@@ -61,6 +64,15 @@ class Targets(Calls):
     def attached(self, key: str) -> AttachedTarget:
         """A published target, as a page attaches to it."""
         return self._get(_target(key), AttachedTarget)
+
+    def report_fault(self, key: str, kind: str, subject: str, detail: str) -> None:
+        """Counts a mistake of set-up that a page has found."""
+        body = request_body(TargetFaultReport, kind=kind, subject=subject, detail=detail)
+        self._transport.send("POST", f"{_target(key)}/faults", body=body)
+
+    def faults(self, key: str) -> builtins.list[TargetFaultSchema]:
+        """Mistakes of set-up that pages have reported, the latest first."""
+        return self._get(f"{_target(key)}/faults", TargetFaultList).faults
 
     def fill(
         self,

@@ -20,6 +20,7 @@ from anchorline.store.record_changes import RecordChanges
 from anchorline.store.record_lookups import RecordLookups
 from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
+from anchorline.store.target_faults import TargetFaults
 from anchorline.store.targets import TargetStore
 from anchorline.store.users import UserStore
 
@@ -50,6 +51,7 @@ class Services:
     form_editors: FormEditorStore
     published_forms: PublishedDocuments
     targets: TargetStore
+    target_faults: TargetFaults
     published_targets: PublishedDocuments
     own_layouts: OwnLayoutStore
     records: RecordStore
@@ -88,6 +90,7 @@ def make_services(settings: Settings, database: Database) -> Services:
         form_editors=FormEditorStore(database),
         published_forms=PublishedDocuments(forms),
         targets=targets,
+        target_faults=TargetFaults(database),
         published_targets=PublishedDocuments(targets),
         own_layouts=own_layouts,
         records=records,

@@ -221,6 +221,21 @@ class TargetVersionRow(VersionColumns):
     of: Mapped[str] = mapped_column("target", ForeignKey("target.key"), primary_key=True)
 
 
+class TargetFaultRow(Base):
+    __tablename__ = "target_fault"
+    __table_args__ = (_TABLE,)
+    target: Mapped[str] = mapped_column(
+        ForeignKey("target.key", ondelete="CASCADE"), primary_key=True
+    )
+    kind: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    subject: Mapped[str] = mapped_column(exact(200), primary_key=True)
+    detail: Mapped[str] = mapped_column(String(600))
+    count: Mapped[int] = mapped_column(Integer)
+    first_at: Mapped[datetime] = mapped_column(UtcTime())
+    last_at: Mapped[datetime] = mapped_column(UtcTime())
+    browser: Mapped[str] = mapped_column(String(200))
+
+
 class RecordRow(Base):
     __tablename__ = "record"
     __table_args__ = (

@@ -173,6 +173,67 @@ class AttachedTarget(Schema):
     version: int
 
 
+FaultKind = Literal[
+    "attribute",
+    "path",
+    "input_missing",
+    "input_several",
+    "selector",
+    "option_missing",
+    "value_refused",
+    "twice",
+    "refused",
+]
+
+
+class TargetFaultReport(RequestSchema):
+    """A mistake of set-up that a page has found: never what somebody typed."""
+
+    model_config = example(
+        {
+            "kind": "input_missing",
+            "subject": "town",
+            "detail": "the input “town” is not on this page: looked for name “ship_town”.",
+        }
+    ) | {"extra": "forbid"}
+    kind: FaultKind
+    subject: Annotated[ShortText, Field(description="An input's key, an attribute, a path")] = ""
+    detail: Annotated[Text, Field(max_length=600)]
+
+
+class TargetFaultSchema(Schema):
+    """A mistake of set-up, as often as pages have reported it."""
+
+    kind: FaultKind
+    subject: str
+    detail: str
+    count: int
+    first_at: datetime
+    last_at: datetime
+    browser: str = Field(description="Of the latest report, as it names itself")
+
+
+class TargetFaultList(Schema):
+    """Mistakes of set-up, the latest first."""
+
+    model_config = example(
+        {
+            "faults": [
+                {
+                    "kind": "input_missing",
+                    "subject": "town",
+                    "detail": "the input “town” is not on this page: looked for name “ship_town”.",
+                    "count": 12,
+                    "first_at": "2027-03-01T10:42:00Z",
+                    "last_at": "2027-03-02T08:15:00Z",
+                    "browser": "Mozilla/5.0 (X11; Linux x86_64) Gecko/20100101 Firefox/130.0",
+                }
+            ]
+        }
+    )
+    faults: list[TargetFaultSchema]
+
+
 class TargetRestoreRequest(RequestSchema):
     """Which version is to hold again; 0 for none."""
 

@@ -16,6 +16,9 @@ from anchorline.wire.targets import (
     AttachedTarget,
     PageTargetDocument,
     TargetDraft,
+    TargetFaultList,
+    TargetFaultReport,
+    TargetFaultSchema,
     TargetList,
     TargetRestoreRequest,
     TargetSummary,
@@ -158,6 +161,46 @@ def fill_target(request: ApiRequest) -> Schema:
     find = finder_of_records(request, target.form)
     filled = fill_slot(target.form, slot, source.known, body.values, find)
     return fill_answer(filled, source.notes, source.address)
+
+
+@router.endpoint(
+    "POST",
+    "/targets/<target>/faults",
+    access=Access.CAPTURE,
+    body=TargetFaultReport,
+    answer=None,
+    status=204,
+    problems=(404,),
+    largest_body=8_192,
+)
+def report_target_fault(request: ApiRequest) -> ApiResponse:
+    """Counts a mistake of set-up that a page has found in how it is attached."""
+    _published(request)
+    body = request.body(TargetFaultReport)
+    browser = request.http.headers.get("User-Agent", "")[:200]
+    request.services.target_faults.note(
+        request.path["target"], body.kind, body.subject, body.detail, browser
+    )
+    return ApiResponse(None, status=204)
+
+
+@router.endpoint(
+    "GET",
+    "/targets/<target>/faults",
+    access=Access.SERVER,
+    answer=TargetFaultList,
+    problems=(404,),
+)
+def list_target_faults(request: ApiRequest) -> Schema:
+    """Mistakes of set-up that pages have reported, the latest first."""
+    key = request.path["target"]
+    request.services.targets.draft(key)
+    return TargetFaultList(
+        faults=[
+            TargetFaultSchema.model_validate(one, from_attributes=True)
+            for one in request.services.target_faults.list(key)
+        ]
+    )
 
 
 def _published(request: ApiRequest) -> tuple[Document, int, PageTarget]:

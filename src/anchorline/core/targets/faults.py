@@ -1,0 +1,13 @@
+"""Kinds of mistakes in how a page is attached, which the page itself finds and reports."""
+
+FAULTS: dict[str, str] = {
+    "attribute": "the script has an attribute that there is not",
+    "path": "the page is on none of the target's paths",
+    "input_missing": "an input is not found on the page",
+    "input_several": "an input is found more than once",
+    "selector": "a selector is none",
+    "option_missing": "a list has no option for a text",
+    "value_refused": "the page does not keep what is written into an input",
+    "twice": "another copy of the script has attached the page already",
+    "refused": "the service refuses a call of the page",
+}
