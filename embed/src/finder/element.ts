@@ -3,7 +3,7 @@
  *
  * Attributes: `label`, `country` and `kinds` (with commas), `elsewhere` (countries to look in where
  * `country` has nothing), `takes-groups` (a group can be picked, too: its `row.count` is then more
- * than 1), `access` (a key), `base` (the service's address).
+ * than 1), `practice` (made-up addresses alone, for trying out), `access` (a key), `base` (the service's address).
  * Events, which bubble: `anchorline-pick` with {id, label, typed, row}, `anchorline-status` with
  * {status}, `anchorline-by-hand`.
  */
@@ -38,7 +38,7 @@ const ANNOUNCED: Record<Status, (state: FinderState, words: Words) => string> = 
 };
 
 const ATTRIBUTES = [
-  "label", "country", "elsewhere", "kinds", "language", "datasets", "near", "takes-groups", "access", "base",
+  "label", "country", "elsewhere", "kinds", "language", "datasets", "near", "practice", "takes-groups", "access", "base",
   "filled",
 ];
 
@@ -202,6 +202,7 @@ export class FinderElement extends HTMLElement {
       // Inside a group everything may be seen: the kinds are for the first choice.
       if (value && !(name === "kinds" && question.within)) query.set(name, value);
     }
+    if (this.hasAttribute("practice")) query.set("practice", "true");
     if (question.within) query.set("within", question.within);
     if (question.after) query.set("after", question.after);
     const asking = call<Suggestions>(connectionOf(this), `suggest?${query}`, { signal });

@@ -23,6 +23,7 @@ Connect = Callable[[], Client]
 @click.option("--within", help="Id of a group to open, or to search in")
 @click.option("--language", help="The spelling of bilingual places: en, cy, ja-Latn …")
 @click.option("--limit", type=click.IntRange(1, 100), default=8, show_default=True)
+@click.option("--practice", is_flag=True, help="Among practice addresses: made up, never counted")
 @click.option("--trace", is_flag=True, help="Say how TEXT was read and what the rows are worth")
 @json_option
 @click.pass_obj
@@ -34,6 +35,7 @@ def find(
     within: str | None,
     language: str | None,
     limit: int,
+    practice: bool,
     trace: bool,
     as_json: bool,
 ) -> None:
@@ -45,11 +47,12 @@ def find(
       anchorline find brackwater 12 kiln --country GB
       anchorline find klin cresent             typing errors are read as what they are near
       anchorline find "" --within demo:~ID     what is in a group
+      anchorline find lantern row --practice   among made-up addresses
     """
     typed = " ".join(text)
     found = connect().suggest(
         typed, country=country, kinds=kinds, within=within, language=language, limit=limit,
-        trace=trace,
+        practice=practice, trace=trace,
     )  # fmt: skip
     if as_json:
         print_json(found)

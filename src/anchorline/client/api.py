@@ -82,12 +82,14 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         limit: int | None = None,
         after: str | None = None,
         datasets: str | Sequence[str] = (),
+        practice: bool = False,
         trace: bool = False,
     ) -> Suggestions:
         """Suggestions for what was typed, or (with `within`) the contents of a group.
 
         Args:
             language: BCP 47, the spelling of places that have several.
+            practice: search the practice addresses, which are made up and never counted.
         """
         query = {
             "q": text,
@@ -99,6 +101,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
             "limit": limit,
             "after": after,
             "datasets": datasets or None,
+            "practice": "true" if practice else None,
             "trace": "true" if trace else None,
         }
         return self._get("suggest", Suggestions, query)

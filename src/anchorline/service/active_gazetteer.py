@@ -12,6 +12,7 @@ from time import monotonic
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Gazetteer
 from anchorline.core.layouts import LayoutLibrary
+from anchorline.core.practice import is_practice, practice_gazetteer
 from anchorline.store.database import StoreError
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
@@ -30,6 +31,7 @@ class ActiveGazetteer:
         self._lock = threading.Lock()
         self._open: dict[tuple[str, int], Edition] = {}
         self._gazetteer = Gazetteer([], layouts)
+        self._practice: Gazetteer | None = None
         self._looked = 0.0
         self._said: set[tuple[str, int, str]] = set()
 
@@ -45,6 +47,17 @@ class ActiveGazetteer:
             with self._lock:  # the very first callers wait for whoever opens the editions
                 pass
         return self._gazetteer
+
+    def practice(self) -> Gazetteer:
+        """The gazetteer of the practice addresses, made when it is first asked for."""
+        if self._practice is None:
+            with self._lock:
+                self._practice = self._practice or practice_gazetteer(self._layouts)
+        return self._practice
+
+    def having(self, identifier: str) -> Gazetteer:
+        """The gazetteer that the id of an address, or of a group of them, is of."""
+        return self.practice() if is_practice(identifier) else self.current()
 
     def _look(self) -> None:
         try:

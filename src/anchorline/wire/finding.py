@@ -70,6 +70,9 @@ class SuggestQuery(RequestSchema):
         ),
         AfterValidator(lambda text: None if text is None else _language(text)),
     ] = None
+    practice: Annotated[
+        bool, Field(description="Search the practice addresses: made up, built in, never counted")
+    ] = False
     trace: Annotated[
         bool, Field(description="Say how what was typed was read, and what the rows are worth")
     ] = False
@@ -178,6 +181,7 @@ class AddressAnswer(Schema):
     components: dict[str, str]
     facts: FactsSchema
     lines: list[str]
+    practice: bool = Field(default=False, description="Whether it is made up, for practice")
 
 
 class AddressEntry(Schema):

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import asdict
 
 from anchorline.core.errors import EditionError, Problem
+from anchorline.core.practice import PRACTICE
 from anchorline.core.reference.report import report_lines
 from anchorline.store.database import InUseError
 from anchorline.store.datasets import DatasetRules
@@ -288,6 +289,9 @@ def _dataset_name(request: ApiRequest) -> str:
     name = request.path["dataset"]
     if not _NAME.fullmatch(name):
         detail = f"{name!r} cannot name a dataset: use small letters, digits and -, at most 64."
+        raise invalid([Problem("/dataset", detail)])
+    if name == PRACTICE:
+        detail = f"{name!r} names the addresses that are built in for practice; choose another."
         raise invalid([Problem("/dataset", detail)])
     return name
 

@@ -77,7 +77,7 @@ def what_to_fill(
     Args:
         layouts: those that hold where the slot stands.
     """
-    gazetteer = request.services.gazetteer.current()
+    gazetteer = request.services.gazetteer.having(body.address_id or body.group_id or "")
     if body.address_id is not None:
         found = gazetteer.address(body.address_id)
         if found is None:

@@ -20,6 +20,7 @@ from anchorline.core.layouts import (
     unknown_country_detail,
     write_lines,
 )
+from anchorline.core.practice import PRACTICE, is_practice
 from anchorline.wire.base import Schema
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -67,8 +68,8 @@ def suggest(request: ApiRequest) -> ApiResponse:
 
     A group is opened with `within`; with `q` as well, the search stays inside it.
     """
-    gazetteer = request.services.gazetteer.current()
     query, recent = request.http.query_string, request.services.recent_answers
+    gazetteer = _searched(request, query)
     kept = recent.get(gazetteer.stamp, query)
     etag = kept.etag if kept is not None else _etag(gazetteer.stamp, query)
     headers = {"Cache-Control": "private, max-age=30", "ETag": etag}
@@ -78,6 +79,15 @@ def suggest(request: ApiRequest) -> ApiResponse:
         kept = KeptAnswer(etag, _suggestions(request, request.query(SuggestQuery), gazetteer))
         recent.put(gazetteer.stamp, query, kept)
     return ApiResponse(None, body=kept.body, headers=headers)
+
+
+def _searched(request: ApiRequest, query: bytes) -> Gazetteer:
+    """What a query is searched in; most queries are not read for that."""
+    if PRACTICE.encode() in query:
+        asked = request.query(SuggestQuery)
+        if asked.practice or is_practice(asked.within or ""):
+            return request.services.gazetteer.practice()
+    return request.services.gazetteer.current()
 
 
 def _suggestions(request: ApiRequest, query: SuggestQuery, gazetteer: Gazetteer) -> bytes:
@@ -153,9 +163,10 @@ def _trace(steps: Iterable[Step], rows: Iterable[Suggestion]) -> TraceSchema:
 )
 def get_address(request: ApiRequest) -> Schema:
     """One address with its components, facts and lines."""
-    found = request.services.gazetteer.current().address(request.path["address_id"])
+    identifier = request.path["address_id"]
+    found = request.services.gazetteer.having(identifier).address(identifier)
     if found is None:
-        raise not_found(f"There is no address {request.path['address_id']!r}.")
+        raise not_found(f"There is no address {identifier!r}.")
     address, _edition = found
     wanted = request.query(AddressQuery).components
     names = _listed(wanted or "", COMPONENTS, "component", "components")
@@ -170,6 +181,7 @@ def get_address(request: ApiRequest) -> Schema:
         },
         facts=facts_schema(address.facts),
         lines=write_lines(layout, address.components),
+        practice=is_practice(address.id),
     )
 
 

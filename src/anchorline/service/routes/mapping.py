@@ -241,7 +241,7 @@ def _tried(
 ) -> KnownAddress:
     """The address that a mapping is tried with."""
     if body.address_id is not None:
-        found = request.services.gazetteer.current().address(body.address_id)
+        found = request.services.gazetteer.having(body.address_id).address(body.address_id)
         if found is None:
             raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
         return KnownAddress.of(found[0], layouts, _day(request))

@@ -67,10 +67,9 @@ def checked_form(
     Args:
         before: the record that is changed by it.
     """
-    gazetteer = request.services.gazetteer.current()
 
     def find(address_id: str) -> tuple[Address, str] | None:
-        found = gazetteer.address(address_id)
+        found = request.services.gazetteer.having(address_id).address(address_id)
         return (found[0], f"{found[1].dataset}@{found[1].number}") if found else None
 
     inputs = {key: _input_of(slot) for key, slot in body.slots.items()}
