@@ -4,7 +4,7 @@ What a page's own code knows of its fields stands in `window.got`: it is learnt 
 """
 
 FIELDS = ("street", "town", "postcode", "country")
-_INPUTS = """
+INPUTS = """
 <form id="checkout">
   <label>Street <input name="ship_street"></label>
   <label>Town <input name="ship_town"></label>
@@ -25,8 +25,8 @@ function listen(root) {
   }
 }
 """
-_PLAIN = f"<main>{_INPUTS}</main><script>{_LISTENS} listen(document);</script>"
-_REDRAWN = f"""<main></main><template>{_INPUTS}</template><script>
+_PLAIN = f"<main>{INPUTS}</main><script>{_LISTENS} listen(document);</script>"
+_REDRAWN = f"""<main></main><template>{INPUTS}</template><script>
 window.got = {{}};
 const main = document.querySelector("main");
 function draw() {{
@@ -41,7 +41,7 @@ function draw() {{
 }}
 draw();
 </script>"""
-_SHADOW = f"""<x-checkout></x-checkout><template>{_INPUTS}</template><script>
+_SHADOW = f"""<x-checkout></x-checkout><template>{INPUTS}</template><script>
 {_LISTENS}
 customElements.define("x-checkout", class extends HTMLElement {{
   connectedCallback() {{
@@ -83,11 +83,12 @@ TARGET = {
 }
 
 
-def page_html(body: str, url: str, key: str, **attributes: str) -> str:
-    """A page with the one line that attaches the target."""
+def page_html(body: str, url: str, key: str, policy: str = "", **attributes: str) -> str:
+    """A page with the one line that attaches the target, and perhaps a content policy."""
     given = {"target": "checkout", "key": key} | attributes
     data = " ".join(f'data-{name}="{value}"' for name, value in given.items())
+    meta = f'<meta http-equiv="Content-Security-Policy" content="{policy}">' if policy else ""
     return (
-        '<!doctype html><html lang="en"><meta charset="utf-8"><title>Shop</title><header><h1>Shop</h1></header>'
+        f'<!doctype html><html lang="en"><meta charset="utf-8">{meta}<title>Shop</title><header><h1>Shop</h1></header>'
         f'{body}<script type="module" src="{url}/embed/attach.js" {data}></script></html>'
     )

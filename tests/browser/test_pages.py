@@ -1,5 +1,6 @@
 """Address capture on pages that are not ours, from another origin, by one line of HTML."""
 
+import json
 import re
 
 import pytest
@@ -9,7 +10,7 @@ from anchorline.client import Client, InvalidError, PageTargetDocument
 from tests.waiting import wait_until
 
 from .conftest import axe_faults, rows
-from .pages import FRAME, PAGES, TARGET, page_html
+from .pages import FRAME, INPUTS, PAGES, TARGET, page_html
 from .test_embedding import shop  # noqa: F401
 
 OTHER = "Kiln Crescent"
@@ -188,3 +189,58 @@ def test_a_target_that_could_not_work_is_not_published(stack):
         with pytest.raises(InvalidError):
             client.targets.publish("faulty")
         client.targets.remove("faulty")
+
+
+def test_it_works_under_the_strictest_policy_that_allows_the_service(attached, stack):
+    page = attached(
+        INPUTS,
+        policy=f"default-src 'none'; script-src {stack.url}; connect-src {stack.url}; "
+        "require-trusted-types-for 'script'; trusted-types 'none'",
+    )
+    finder(page).fill("16 abbey mews")
+    rows(page).first.click()
+    expect(page.get_by_label("Street")).to_have_value("16 Abbey Mews")
+    assert page.said == []
+
+
+CYCLES = """async (url) => {
+  const { attach } = await import(url + "/embed/attach.js");
+  const answer = JSON.stringify({ document: { ...DOCUMENT, key: "other" }, version: 1 });
+  window.fetch = async () => new Response(answer, { headers: { "Content-Type": "application/json" } });
+  const left = { listeners: 0, timers: new Set(), observers: new Set() };
+  const { setTimeout: set, clearTimeout: clear, MutationObserver: Observer } = window;
+  for (const [name, by] of [["addEventListener", 1], ["removeEventListener", -1]]) {
+    const real = window[name];
+    window[name] = (...given) => { left.listeners += by; return real.apply(window, given); };
+  }
+  window.setTimeout = (act, ms) => {
+    const id = set(() => { left.timers.delete(id); act(); }, ms);
+    left.timers.add(id);
+    return id;
+  };
+  window.clearTimeout = (id) => { left.timers.delete(id); clear(id); };
+  window.MutationObserver = class extends Observer {
+    observe(...given) { left.observers.add(this); super.observe(...given); }
+    disconnect() { left.observers.delete(this); super.disconnect(); }
+  };
+  const nodes = document.querySelectorAll("*").length;
+  let seen = 0;
+  for (let number = 0; number < 1000; number++) {
+    const attachment = attach({ target: "other", key: "k", base: url });
+    const isThere = () => document.querySelector('[data-anchorline="other/delivery"]');
+    for (let tries = 0; tries < 50 && !isThere(); tries++) await new Promise((go) => set(go));
+    if (isThere()) seen += 1;
+    attachment.detach();
+  }
+  await new Promise((go) => set(go, 300));
+  return { seen, nodes: document.querySelectorAll("*").length - nodes, listeners: left.listeners,
+           timers: left.timers.size, observers: left.observers.size };
+}"""
+
+
+def test_a_thousand_attaches_and_detaches_leave_nothing_behind(attached, stack):
+    page = attached()
+    expect(finder(page)).to_be_visible()
+    document = json.dumps({**TARGET, "origins": ["https://shop.example"]})
+    left = page.evaluate(CYCLES.replace("DOCUMENT", document), stack.url)
+    assert left == {"seen": 1000, "nodes": 0, "listeners": 0, "timers": 0, "observers": 0}
