@@ -15,6 +15,11 @@ export interface components {
             };
             facts: components["schemas"]["FactsSchema"];
             lines: string[];
+            /**
+             * @description Whether it is made up, for practice
+             * @default false
+             */
+            practice: boolean;
         };
         /** @description An address in a list. */
         AddressEntry: {
@@ -2253,6 +2258,35 @@ export interface components {
             problems: components["schemas"]["ProblemPlace"][];
             warnings: components["schemas"]["ProblemPlace"][];
         };
+        /** @description Mistakes of set-up, the latest first. */
+        TargetFaultList: {
+            faults: components["schemas"]["TargetFaultSchema"][];
+        };
+        /** @description A mistake of set-up that a page has found: never what somebody typed. */
+        TargetFaultReport: {
+            /** @enum {string} */
+            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "option_missing" | "value_refused" | "twice" | "refused";
+            /**
+             * @description An input's key, an attribute, a path
+             * @default
+             */
+            subject: string;
+            detail: string;
+        };
+        /** @description A mistake of set-up, as often as pages have reported it. */
+        TargetFaultSchema: {
+            /** @enum {string} */
+            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "option_missing" | "value_refused" | "twice" | "refused";
+            subject: string;
+            detail: string;
+            count: number;
+            /** Format: date-time */
+            first_at: string;
+            /** Format: date-time */
+            last_at: string;
+            /** @description Of the latest report, as it names itself */
+            browser: string;
+        };
         /** @description All targets, by title. */
         TargetList: {
             targets: components["schemas"]["TargetSummary"][];
@@ -2663,6 +2697,9 @@ export type Suggestions = components['schemas']['Suggestions'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
 export type TargetDraft = components['schemas']['TargetDraft'];
+export type TargetFaultList = components['schemas']['TargetFaultList'];
+export type TargetFaultReport = components['schemas']['TargetFaultReport'];
+export type TargetFaultSchema = components['schemas']['TargetFaultSchema'];
 export type TargetList = components['schemas']['TargetList'];
 export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
 export type TargetSummary = components['schemas']['TargetSummary'];
