@@ -31,11 +31,13 @@ api-types:  ## TypeScript's types of the API, from its own description
 
 check:  ## linters and types alone
 	@setup/install.sh test
-	.venv/bin/ruff check
-	.venv/bin/ruff format --check
-	.venv/bin/mypy
-	.venv/bin/lint-imports
-	npm run --silent check
+	@npm run --silent check & web=$$!; \
+	set -e; \
+	.venv/bin/ruff check; \
+	.venv/bin/ruff format --check; \
+	.venv/bin/mypy; \
+	.venv/bin/lint-imports; \
+	wait $$web
 
 SIZE ?= 1m
 bench-finding: install  ## time, success and memory of finding; SIZE=10m for ten million
@@ -51,7 +53,7 @@ bench-service: install  ## the service under people who type, next to an empty r
 
 test: check  ## everything
 	npm test --silent
-	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder
+	$(PYTEST) --numprocesses 4 --dist loadgroup --no-loadscope-reorder
 
 test-quick:  ## the core, the client and the elements: no service, no browser
 	@setup/install.sh test

@@ -63,6 +63,7 @@ def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack
             "preview_own_layout",
             "dry_run_record",
             "change_record",
+            "put_target_draft",
             "lint_form",
             "propose_mapping",
             "try_mapping",
