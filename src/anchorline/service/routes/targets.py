@@ -177,7 +177,8 @@ def report_target_fault(request: ApiRequest) -> ApiResponse:
     """Counts a mistake of set-up that a page has found in how it is attached."""
     _published(request)
     body = request.body(TargetFaultReport)
-    browser = request.http.headers.get("User-Agent", "")[:200]
+    named = request.http.headers.get("User-Agent", "")
+    browser = "".join(sign for sign in named if sign.isprintable())[:200]
     request.services.target_faults.note(
         request.path["target"], body.kind, body.subject, body.detail, browser
     )
