@@ -96,6 +96,7 @@ CALLS = {
     "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
     "list_targets": lambda c: c.targets.list(),
+    "propose_page_target": lambda c: c.targets.propose("shop", "Shop", [{"name": "street"}]),
     "get_target_draft": lambda c: c.targets.draft("checkout"),
     "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),
     "publish_target": lambda c: c.targets.publish("checkout"),

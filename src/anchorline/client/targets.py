@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import builtins
+from collections.abc import Mapping, Sequence
 
 from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.targets import (
@@ -13,6 +14,8 @@ from anchorline.wire.targets import (
     TargetFaultReport,
     TargetFaultSchema,
     TargetList,
+    TargetProposalAnswer,
+    TargetProposalRequest,
     TargetRestoreRequest,
     TargetSummary,
 )
@@ -26,6 +29,24 @@ class Targets(Calls):
     def list(self) -> builtins.list[TargetSummary]:
         """All targets."""
         return self._get("targets", TargetList).targets
+
+    def propose(
+        self,
+        key: str,
+        title: str,
+        inputs: Sequence[Mapping[str, object]],
+        *,
+        origins: Sequence[str] = (),
+    ) -> TargetProposalAnswer:
+        """A target for a page, which is not kept.
+
+        Args:
+            inputs: as `TargetProposalRequest` has them: name, label, autocomplete …
+        """
+        body = request_body(
+            TargetProposalRequest, key=key, title=title, inputs=list(inputs), origins=list(origins)
+        )
+        return self._post("target-proposals", TargetProposalAnswer, body)
 
     def draft(self, key: str) -> tuple[TargetDraft, str]:
         """A target's draft and its ETag."""

@@ -30,8 +30,8 @@ def field(key, label="", **more):
         (field("f1", "P", help="The postcode"), {"components": ["postcode"]}, "Its help says “postcode”."),
         (field("f1", "State", max_length=2), {"components": ["region_code"]}, "Its label says “State”."),
         (field("f1", "Country", max_length=2), {"components": ["country_code"]}, "Its label says “Country”."),
-        (field("address-level2", "A"), {"components": ["town"]}, "Its key is HTML's autofill token address-level2."),
-        (field("address-line1", "A"), {"lines": "street"}, "Its key is HTML's autofill token address-line1."),
+        (field("address-level2", "A"), {"components": ["town"]}, "HTML's autofill token address-level2 says so."),
+        (field("address-line1", "A"), {"lines": "street"}, "HTML's autofill token address-line1 says so."),
         (field("f1", "Latitude", type="number"), {"facts": ["latitude"]}, "Its label says “Latitude”."),
     ],
 )  # fmt: skip

@@ -123,7 +123,7 @@ def _of_field(field: Field, slot: Slot, layouts: LayoutLibrary) -> Iterator[Rule
         return
     token = field.key.replace("_", "-").removeprefix(f"{slot.key}-")
     if _AUTOFILL.get(token):
-        yield _components(_AUTOFILL[token], field.key, f"Its key is HTML's autofill token {token}.")
+        yield _components(_AUTOFILL[token], field.key, f"HTML's autofill token {token} says so.")
     for what, text in (("label", field.label), ("key", field.key), ("help", field.help)):
         words = text.replace("_", " ").replace("-", " ")
         for fact, called in _FACTS.items():

@@ -8,6 +8,8 @@ from anchorline.core.forms.receiving import fill_slot
 from anchorline.core.formula import today
 from anchorline.core.targets import PageTarget, read_page_target
 from anchorline.core.targets.page import as_form, of_target
+from anchorline.core.targets.proposal import propose_target
+from anchorline.core.targets.seen import SeenInput
 from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.drafts import Document, Drafted
 from anchorline.wire.base import Schema
@@ -20,6 +22,8 @@ from anchorline.wire.targets import (
     TargetFaultReport,
     TargetFaultSchema,
     TargetList,
+    TargetProposalAnswer,
+    TargetProposalRequest,
     TargetRestoreRequest,
     TargetSummary,
     target_as_kept,
@@ -40,6 +44,33 @@ router = Router("targets", "forms")
 def list_targets(request: ApiRequest) -> Schema:
     """All targets."""
     return TargetList(targets=[_summary(entry) for _, entry in request.services.targets.list()])
+
+
+@router.endpoint(
+    "POST",
+    "/target-proposals",
+    access=Access.SERVER,
+    body=TargetProposalRequest,
+    answer=TargetProposalAnswer,
+)
+def propose_page_target(request: ApiRequest) -> Schema:
+    """A target for a page with these inputs, each with what it is taken for and why.
+
+    Nothing is kept.
+    """
+    body = request.body(TargetProposalRequest)
+    seen = [
+        SeenInput(
+            **one.model_dump(exclude={"options"}),
+            options=tuple((option.value, option.text) for option in one.options),
+        )
+        for one in body.inputs
+    ]
+    layouts = request.services.layouts_in_force.current().on_form(None)
+    made = propose_target(seen, body.key, body.title, body.origins, layouts)
+    return TargetProposalAnswer(
+        document=PageTargetDocument.model_validate(made.document), because=dict(made.because)
+    )
 
 
 @router.endpoint(

@@ -1,0 +1,80 @@
+"""Page targets proposed from the inputs of a page, each with its reason."""
+
+import pytest
+
+from anchorline.core.layouts import shipped_layouts
+from anchorline.core.targets import read_page_target
+from anchorline.core.targets.proposal import propose_target
+from anchorline.core.targets.seen import SeenInput
+
+LAYOUTS = shipped_layouts()
+
+
+def proposed(*seen):
+    made = propose_target(seen, "shop", "Shop", ["https://shop.example"], LAYOUTS)
+    assert read_page_target(made.document, LAYOUTS)[1] == []
+    return made
+
+
+def rules(made, address=0):
+    found = {}
+    for rule in made.document["addresses"][address]["mapping"]:
+        found[rule["into"]] = rule.get("components") or rule["lines"]
+    return found
+
+
+def test_inputs_are_recognised_by_label_name_placeholder_and_token():
+    made = proposed(
+        SeenInput(label="Straße"),
+        SeenInput(name="shipCity"),
+        SeenInput(id="x1", placeholder="ZIP code", max_length=10),
+        SeenInput(name="c", autocomplete="country-name"),
+        SeenInput(name="note", label="Delivery note"),
+    )
+    assert rules(made) == {
+        "stra-e": "street", "ship-city": ["town"], "x1": ["postcode"], "country-name": ["country"],
+    }  # fmt: skip
+    assert made.because["stra-e"] == "Its label says “Straße”."
+    assert "left to whoever fills" in made.because["note"]
+    assert made.document["inputs"][2]["find"] == [{"id": "x1"}]
+    assert made.document["inputs"][2]["max_length"] == 10
+    assert made.document["addresses"][0]["finder"] == {"sits": "before", "at": "stra-e"}
+
+
+def test_delivery_and_billing_are_two_addresses():
+    made = proposed(
+        SeenInput(name="a", autocomplete="shipping address-line1"),
+        SeenInput(name="b", autocomplete="shipping postal-code"),
+        SeenInput(name="c", autocomplete="section-2 billing address-line1"),
+    )
+    assert [(one["key"], one["label"]) for one in made.document["addresses"]] == [
+        ("shipping", "Delivery"), ("billing", "Billing"),
+    ]  # fmt: skip
+    assert rules(made, 1) == {"billing-address-line1": "street"}
+
+
+@pytest.mark.parametrize(
+    ("options", "component"),
+    [
+        ((("", "Choose"), ("GB", "United Kingdom"), ("DE", "Germany")), "country_code"),
+        ((("1", "United Kingdom (GB)"), ("2", "Germany (DE)")), "country_code"),
+        ((("1", "United Kingdom"), ("2", "Germany")), "country"),
+    ],
+)
+def test_a_list_takes_the_code_where_its_options_have_codes(options, component):
+    made = proposed(SeenInput(name="street"), SeenInput("select", name="country", options=options))
+    assert rules(made)["country"] == [component]
+
+
+def test_a_page_without_an_address_has_none_proposed():
+    made = propose_target([SeenInput(name="email")], "shop", "Shop", ["https://a.example"], LAYOUTS)
+    assert made.document["addresses"] == []
+
+
+def test_inputs_have_keys_of_their_own_and_those_that_nothing_finds_are_left_out():
+    made = proposed(
+        SeenInput(name="street"), SeenInput(name="street"), SeenInput(), SeenInput(name="2nd")
+    )
+    assert [entry["key"] for entry in made.document["inputs"]] == [
+        "street", "street-2", "input-2nd",
+    ]  # fmt: skip
