@@ -2074,6 +2074,40 @@ export interface components {
             name: string;
             says: string;
         };
+        /** @description An input as it is seen on a page, without what stands in it. */
+        SeenInputSchema: {
+            /**
+             * @default input
+             * @enum {string}
+             */
+            element: "input" | "textarea" | "select";
+            /** @default  */
+            name: string;
+            /** @default  */
+            id: string;
+            /** @default  */
+            autocomplete: string;
+            /** @default  */
+            class_name: string;
+            /**
+             * @description The text of its label, or what ARIA says
+             * @default
+             */
+            label: string;
+            /** @default  */
+            placeholder: string;
+            /** @default [] */
+            options: components["schemas"]["SeenOption"][];
+            /** @default null */
+            max_length: number | null;
+        };
+        /** @description An option of a list. */
+        SeenOption: {
+            /** @default  */
+            value: string;
+            /** @default  */
+            text: string;
+        };
         /** @description Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change. */
         SessionAnswer: {
             email: string;
@@ -2290,6 +2324,22 @@ export interface components {
         /** @description All targets, by title. */
         TargetList: {
             targets: components["schemas"]["TargetSummary"][];
+        };
+        /** @description A target that may be meant; nothing is kept. */
+        TargetProposalAnswer: {
+            document: components["schemas"]["PageTargetDocument"];
+            /** @description By the inputs' keys, why each is what it is */
+            because: {
+                [key: string]: string;
+            };
+        };
+        /** @description The inputs of a page, of which a target is to be proposed. */
+        TargetProposalRequest: {
+            key: string;
+            title: string;
+            /** @default [] */
+            origins: string[];
+            inputs: components["schemas"]["SeenInputSchema"][];
         };
         /** @description Which version is to hold again; 0 for none. */
         TargetRestoreRequest: {
@@ -2687,6 +2737,8 @@ export type RulesSchema = components['schemas']['RulesSchema'];
 export type SampleSchema = components['schemas']['SampleSchema'];
 export type SamplesAnswer = components['schemas']['SamplesAnswer'];
 export type ScopeSchema = components['schemas']['ScopeSchema'];
+export type SeenInputSchema = components['schemas']['SeenInputSchema'];
+export type SeenOption = components['schemas']['SeenOption'];
 export type SessionAnswer = components['schemas']['SessionAnswer'];
 export type SignIn = components['schemas']['SignIn'];
 export type SlotInputSchema = components['schemas']['SlotInputSchema'];
@@ -2701,6 +2753,8 @@ export type TargetFaultList = components['schemas']['TargetFaultList'];
 export type TargetFaultReport = components['schemas']['TargetFaultReport'];
 export type TargetFaultSchema = components['schemas']['TargetFaultSchema'];
 export type TargetList = components['schemas']['TargetList'];
+export type TargetProposalAnswer = components['schemas']['TargetProposalAnswer'];
+export type TargetProposalRequest = components['schemas']['TargetProposalRequest'];
 export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
 export type TargetSummary = components['schemas']['TargetSummary'];
 export type TextRuleSchema = components['schemas']['TextRuleSchema'];
