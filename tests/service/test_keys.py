@@ -6,7 +6,11 @@ import sys
 import pytest
 
 from anchorline.core.keys import OriginError, web_origin
+from anchorline.service.__main__ import _parser
+from anchorline.service.key_commands import make_key
+from anchorline.store.forms import FormStore
 from anchorline.store.keys import KeyStore
+from anchorline.store.targets import TargetStore
 from tests.waiting import wait_until
 
 
@@ -71,12 +75,15 @@ def operator(stack):
         (["server", "Shop", "--scope", "fnd"], "Did you mean find"),
     ],
 )  # fmt: skip
-def test_a_key_that_could_not_work_is_not_made(operator, arguments, said, stack_database):
-    before = KeyStore(stack_database).list()
-    done = operator("key", *arguments)
-    assert (done.returncode, done.stdout) == (2, "")
-    assert said in done.stderr
-    assert KeyStore(stack_database).list() == before
+def test_a_key_that_could_not_work_is_not_made(arguments, said, stack_database, capsys):
+    keys = KeyStore(stack_database)
+    before = keys.list()
+    given = _parser().parse_args(["key", *arguments])
+    status = make_key(keys, FormStore(stack_database), TargetStore(stack_database), given)
+    out, err = capsys.readouterr()
+    assert (status, out) == (2, "")
+    assert said in err
+    assert keys.list() == before
 
 
 def test_a_key_is_listed_without_its_secret_and_ended(operator, stack):

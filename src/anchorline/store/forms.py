@@ -46,7 +46,7 @@ class FormStore:
         """All forms, by title."""
         with self._database.transaction() as session:
             counted = session.execute(select(RecordRow.form, func.count()).group_by(RecordRow.form))
-            counts = dict(counted.tuples().all())
+            counts = dict(counted.all())
             rows = session.scalars(select(FormRow).order_by(FormRow.title, FormRow.key))
             return [_entry(row, counts.get(row.key, 0)) for row in rows]
 

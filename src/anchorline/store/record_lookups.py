@@ -75,7 +75,7 @@ class RecordLookups:
         query = select(RecordRow.form_version, func.count(RecordRow.id))
         query = query.where(RecordRow.form == form).group_by(RecordRow.form_version)
         with self._database.transaction() as session:
-            return dict(session.execute(query).tuples().all())
+            return dict(session.execute(query).all())
 
 
 def record_having(session: Session, form: str, texts: Mapping[str, str]) -> tuple[str, str] | None:
