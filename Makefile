@@ -53,7 +53,7 @@ bench-service: install  ## the service under people who type, next to an empty r
 
 test: check  ## everything
 	npm test --silent
-	$(PYTEST) --numprocesses 4 --dist loadgroup --no-loadscope-reorder
+	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder
 
 test-quick:  ## the core, the client and the elements: no service, no browser
 	@setup/install.sh test

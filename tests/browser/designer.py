@@ -110,6 +110,6 @@ class Designer:
         expect(self.page.get_by_text(re.compile(r"Version \d+ is published")).last).to_be_visible()
         return said
 
-    def names(self) -> list[str]:
-        """What the outline shows, from top to bottom."""
-        return self.outline.locator(".outline-text").all_inner_texts()
+    def is_in_order(self, *names: str) -> None:
+        """Waits until the outline has these items."""
+        expect(self.outline.locator(".outline-text")).to_have_text(list(names))
