@@ -27,7 +27,17 @@ def environment(tmp_path_factory):
         "ANCHORLINE_PORT": str(free_port()),
         "ANCHORLINE_DATABASE_PORT": str(free_port()),
     }
+    # Where a test failed, what it started goes all the same.
+    while STARTED:
+        process = STARTED.pop()
+        if process.poll() is None:
+            process.terminate()
+            process.wait(60)
     subprocess.run(["rm", "-rf", str(folder)], check=True)
+
+
+# What `serve` has started, until its test is over.
+STARTED: list[subprocess.Popen] = []
 
 
 def serve(environment):
@@ -37,6 +47,7 @@ def serve(environment):
         process = subprocess.Popen(
             [ANCHORLINE, "serve"], env=environment, stderr=errors, start_new_session=True
         )
+    STARTED.append(process)
     url = f"http://127.0.0.1:{environment['ANCHORLINE_PORT']}"
     deadline = time.monotonic() + 120
     while True:
