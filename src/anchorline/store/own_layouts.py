@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy import and_, select
 
 from .database import Database, StaleError
+from .document_store import DocumentStore
 from .drafts import Document, Drafted, DraftTables
 from .schema import OwnLayoutRow, OwnLayoutVersionRow
 
@@ -32,36 +33,11 @@ class OwnLayoutVersion:
     published_by: str
 
 
-class OwnLayoutStore:
+class OwnLayoutStore(DocumentStore[OwnLayoutRow, OwnLayoutVersionRow]):
     """Reads and writes own layouts."""
 
     def __init__(self, database: Database) -> None:
-        self._database = database
-
-    def list(self) -> list[tuple[Document, Drafted]]:
-        """All own layouts with their drafts, by title."""
-        with self._database.transaction() as session:
-            rows = session.scalars(
-                select(OwnLayoutRow).order_by(OwnLayoutRow.title, OwnLayoutRow.key)
-            )
-            return [(row.draft, _TABLES.entry(row)) for row in rows]
-
-    def draft(self, key: str) -> tuple[Document, Drafted]:
-        """A draft; NotThereError where there is no such own layout."""
-        with self._database.transaction() as session:
-            row = _TABLES.row(session, key)
-            return row.draft, _TABLES.entry(row)
-
-    def put_draft(self, key: str, document: Document, revision: int | None) -> Drafted:
-        """Keeps a draft; makes the own layout where it is new.
-
-        Raises:
-            StaleError: the draft has another revision by now, or the own layout is not new.
-        """
-        with self._database.transaction() as session:
-            return _TABLES.entry(
-                _TABLES.put(session, key, document, revision, self._database.now())
-            )
+        super().__init__(database, _TABLES)
 
     def publish(self, key: str, revision: int, base: dict[str, Any], by: str) -> Drafted:
         """Publishes the draft as the next version, also where only the base facts are new.
@@ -80,17 +56,6 @@ class OwnLayoutStore:
             )
             if kept is None or row.draft_differs or kept.base != base:
                 _TABLES.publish(session, row, by, self._database.now(), base=base)
-            return _TABLES.entry(row)
-
-    def restore(self, key: str, number: int | None) -> Drafted:
-        """Publishes an earlier version again; with None, the base layouts hold again.
-
-        Raises:
-            NotThereError: there is no such own layout, or no such version of it.
-        """
-        with self._database.transaction() as session:
-            row = _TABLES.row(session, key, lock=True)
-            _TABLES.switch(session, row, number)
             return _TABLES.entry(row)
 
     def remove(self, key: str) -> None:

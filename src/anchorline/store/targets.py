@@ -2,42 +2,21 @@
 
 from __future__ import annotations
 
-from sqlalchemy import delete, select
+from sqlalchemy import delete
 
 from .database import Database, StaleError
+from .document_store import DocumentStore
 from .drafts import Document, Drafted, DraftTables
 from .schema import TargetRow, TargetVersionRow
 
 _TABLES = DraftTables(TargetRow, TargetVersionRow, "target")
 
 
-class TargetStore:
+class TargetStore(DocumentStore[TargetRow, TargetVersionRow]):
     """Reads and writes targets."""
 
     def __init__(self, database: Database) -> None:
-        self._database = database
-
-    def list(self) -> list[tuple[Document, Drafted]]:
-        """All targets with their drafts, by title."""
-        with self._database.transaction() as session:
-            rows = session.scalars(select(TargetRow).order_by(TargetRow.title, TargetRow.key))
-            return [(row.draft, _TABLES.entry(row)) for row in rows]
-
-    def draft(self, key: str) -> tuple[Document, Drafted]:
-        """A draft; NotThereError where there is no such target."""
-        with self._database.transaction() as session:
-            row = _TABLES.row(session, key)
-            return row.draft, _TABLES.entry(row)
-
-    def put_draft(self, key: str, document: Document, revision: int | None) -> Drafted:
-        """Keeps a draft; makes the target where it is new.
-
-        Raises:
-            StaleError: the draft has another revision by now, or the target is not new.
-        """
-        with self._database.transaction() as session:
-            now = self._database.now()
-            return _TABLES.entry(_TABLES.put(session, key, document, revision, now))
+        super().__init__(database, _TABLES)
 
     def publish(self, key: str, revision: int, by: str) -> Drafted:
         """Publishes the draft as the next version; the same version where nothing differs.
@@ -51,17 +30,6 @@ class TargetStore:
                 raise StaleError(str(row.revision))
             if row.published_version is None or row.draft_differs:
                 _TABLES.publish(session, row, by, self._database.now())
-            return _TABLES.entry(row)
-
-    def restore(self, key: str, number: int | None) -> Drafted:
-        """Publishes an earlier version again; with None, no page can attach any more.
-
-        Raises:
-            NotThereError: there is no such target, or no such version of it.
-        """
-        with self._database.transaction() as session:
-            row = _TABLES.row(session, key, lock=True)
-            _TABLES.switch(session, row, number)
             return _TABLES.entry(row)
 
     def remove(self, key: str) -> None:
