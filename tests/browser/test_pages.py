@@ -96,6 +96,19 @@ def test_what_was_changed_by_hand_is_asked_about_when_another_address_is_picked(
     expect(page.get_by_label("Street")).to_have_value(re.compile(OTHER))
 
 
+def test_what_somebody_types_before_a_fill_is_read_back_is_not_written_over(attached):
+    page = attached()
+    slow = "window.setTimeout = (act, ms) => later(act, ms === 60 ? 1500 : ms)"
+    page.evaluate(f"window.later = window.setTimeout.bind(window); {slow}")
+    finder(page).fill("16 abbey mews")
+    rows(page).first.click()
+    page.wait_for_function("window.got.town === 'Brackwater'")
+    page.get_by_label("Town").fill("Upper Brackwater")
+    finder(page).focus()
+    page.wait_for_timeout(2000)
+    expect(page.get_by_label("Town")).to_have_value("Upper Brackwater")
+
+
 @pytest.mark.parametrize(
     ("given", "said"),
     [

@@ -12,6 +12,8 @@ const SETTLES_MS = 60;
 
 export class InputPort implements FieldPort {
   private timer: ReturnType<typeof setTimeout> | undefined;
+  /** Ends with what is being read back. */
+  private reading: AbortController | undefined;
 
   constructor(
     private readonly input: PageInput,
@@ -39,7 +41,7 @@ export class InputPort implements FieldPort {
   }
 
   set value(value: Value) {
-    clearTimeout(this.timer);
+    this.leave();
     const { element } = this;
     if (!element) {
       this.sayMissing();
@@ -52,6 +54,9 @@ export class InputPort implements FieldPort {
       this.say("option_missing", this.key, `the list “${this.key}” has no option for “${shown(element)}”. Change the mapping, or how an option is chosen.`);
       return;
     }
+    // Whoever types there meanwhile knows better: their text is not written over.
+    this.reading = new AbortController();
+    element.addEventListener("input", (event) => event.isTrusted && this.leave(), { signal: this.reading.signal });
     this.timer = setTimeout(() => this.verify(text, true), SETTLES_MS);
   }
 
@@ -70,6 +75,8 @@ export class InputPort implements FieldPort {
   /** Nothing more is written. */
   leave(): void {
     clearTimeout(this.timer);
+    this.reading?.abort();
+    this.reading = undefined;
   }
 
   sayMissing(): void {
@@ -80,13 +87,14 @@ export class InputPort implements FieldPort {
   /** Reads back what the page made of a text; writes it once more, then says so. */
   private verify(text: string, again: boolean): void {
     const { element } = this;
-    if (!element || holds(element, text, this.input.writes)) return;
-    // Whoever is in it already knows better.
-    if ((element.getRootNode() as Tree).activeElement === element) return;
-    if (again) {
+    const isTheirs = element !== null && (element.getRootNode() as Tree).activeElement === element;
+    if (!element || isTheirs || holds(element, text, this.input.writes)) {
+      this.leave();
+    } else if (again) {
       write(element, text, this.input.writes);
       this.timer = setTimeout(() => this.verify(text, false), SETTLES_MS);
     } else {
+      this.leave();
       this.say("value_refused", this.key, `the page did not keep what was written into “${this.key}”: it takes fewer characters, or others.`);
     }
   }
