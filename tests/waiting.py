@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import os
+import signal
 import time
 from collections.abc import Callable
+from pathlib import Path
 
 # Tests share a machine with each other and with strangers: all that is quick may take so many
 # times as long without meaning anything.
@@ -22,3 +25,10 @@ def wait_until(
     while not true():
         assert time.monotonic() < deadline, why or f"not within {seconds:.0f} s"
         time.sleep(every)
+
+
+def hold(pid: int) -> None:
+    """Stops a process in its tracks; returns when none of its threads goes on."""
+    os.kill(pid, signal.SIGSTOP)
+    tasks = Path(f"/proc/{pid}/task")
+    wait_until(lambda: all("State:\tT" in (t / "status").read_text() for t in tasks.iterdir()))

@@ -1,6 +1,7 @@
 import re
 
 import pytest
+from playwright.sync_api import expect
 
 from anchorline.client import SlotInputSchema
 
@@ -40,9 +41,11 @@ def test_a_record_submitted_on_the_public_page_shows_in_the_list(console, stack,
     page.get_by_role("link", name="Records").first.click()
     page.get_by_role("link", name=label).click()
     page.get_by_role("heading", name=label).wait_for()
-    assert "16 Abbey Mews\nBRACKWATER\nQV1 1AA" in page.locator("address").inner_text()
-    assert page.get_by_text("typed in by hand").is_visible()
-    assert page.get_by_text("=1+1").is_visible()
+    expect(page.locator("address")).to_have_text(
+        re.compile("16 Abbey Mews\nBRACKWATER\nQV1 1AA"), use_inner_text=True
+    )
+    expect(page.get_by_text("typed in by hand")).to_be_visible()
+    expect(page.get_by_text("=1+1")).to_be_visible()
 
 
 def test_records_are_searched_sorted_and_paged(console, client):
@@ -60,7 +63,7 @@ def test_records_are_searched_sorted_and_paged(console, client):
     page.locator("tbody a").first.filter(has_text="Pager 00").wait_for()
     page.get_by_role("button", name="Next").click()
     page.get_by_text("26 to 30 of 30").wait_for()
-    assert page.locator("tbody a").first.inner_text().startswith("Pager 25")
+    expect(page.locator("tbody a").first).to_have_text(re.compile("^Pager 25"))
     page.get_by_role("button", name="Previous").click()
     page.get_by_text("1 to 25 of 30").wait_for()
 
@@ -86,7 +89,7 @@ def test_a_mapping_is_changed_tried_with_a_trace_and_published(console, client):
     page.get_by_role("option", name="16 Abbey Mews").first.click()
     page.get_by_role("heading", name="What went where").wait_for()
     page.get_by_text("wrote Abbey Mews, Brackwater").wait_for()
-    assert page.locator("#stage_door").input_value() == "Abbey Mews, Brackwater"
+    expect(page.locator("#stage_door")).to_have_value("Abbey Mews, Brackwater")
     page.get_by_role("button", name="Try sending it").click()
     page.get_by_role("heading", name="What a record would hold").wait_for()
     assert form.publish() == [

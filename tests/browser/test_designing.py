@@ -196,7 +196,7 @@ def test_a_form_is_begun_from_the_head_of_a_table(console, stack, client):
     expect(row).to_contain_text("Postcode of the address “Rechnung”")
     expect(row).to_contain_text("“PLZ” is a name for this part of an address.")
     expect(console.get_by_role("row", name=re.compile("^Since"))).to_contain_text("Date")
-    assert console.locator("tbody tr[data-row-key]").count() == 12
+    expect(console.locator("tbody tr[data-row-key]")).to_have_count(12)
     refused = console.get_by_role("row", name=re.compile("^Piano"))
     refused.get_by_text("leave out", exact=True).click()
     expect(refused).to_contain_text("You left it out.")

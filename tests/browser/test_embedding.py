@@ -9,6 +9,7 @@ import threading
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 import anchorline.service
 
@@ -79,8 +80,8 @@ def test_on_a_page_of_another_origin_the_developer_reads_why(page, shop, stack):
     said = console_of(page)
     page.goto(origin)
     page.get_by_text("The form cannot be shown.").wait_for()
-    assert page.get_by_role("button", name="Try again").is_visible()
-    assert page.get_by_text("browser key").count() == 0
+    expect(page.get_by_role("button", name="Try again")).to_be_visible()
+    expect(page.get_by_text("browser key")).to_have_count(0)
     alone = page.get_by_role("combobox", name="Delivery")
     for text in ("kiln", "kiln c"):
         alone.fill(text)

@@ -76,9 +76,9 @@ def test_each_type_shows_in_the_outline_with_the_settings_that_it_has(console, s
     form = Designer(console)
     console.goto(f"{stack.url}/console/forms/all-types")
     form.select("You may keep what I send.")
-    assert form.settings.get_by_role("switch", name="Must be filled").count() == 0
+    expect(form.settings.get_by_role("switch", name="Must be filled")).to_have_count(0)
     form.select("Weight")
     expect(form.settings.get_by_label("Unit behind it")).to_have_value("kg")
     expect(form.settings.get_by_label("At least")).to_have_value("50")
     form.select("About the piano")
-    assert form.settings.get_by_label("Unit behind it").count() == 0
+    expect(form.settings.get_by_label("Unit behind it")).to_have_count(0)

@@ -60,7 +60,7 @@ def test_a_territory_says_whose_post_it_uses(console):
     expect(lines(page, "Written within the country")).to_contain_text("Brackwater, PR 00600")
     page.get_by_role("link", name="US", exact=True).click()
     page.get_by_role("heading", level=1, name="United States (US)").wait_for()
-    assert page.get_by_label("State").is_visible()
+    expect(page.get_by_label("State")).to_be_visible()
 
 
 @pytest.mark.parametrize("country", ["Egypt", "Japan"])

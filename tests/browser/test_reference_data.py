@@ -4,6 +4,7 @@ import re
 import uuid
 
 import pytest
+from playwright.sync_api import expect
 
 from anchorline.client import Client, RulesRequest
 
@@ -51,7 +52,7 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     page.get_by_text("there is no layout for country 'QQ'").wait_for()
     page.get_by_text("3 addresses are gone: 5.0%, at most 2.0% may.").wait_for()
     page.get_by_role("tab", name="Changed").click()
-    assert "Gritstone Row 4, Peat" in page.locator("ins:visible").first.inner_text()
+    expect(page.locator("ins:visible").first).to_contain_text("Gritstone Row 4, Peat")
     with page.expect_download() as download:
         page.get_by_role("link", name="Download the 1 row left out").click()
     assert "bad-country" in download.value.path().read_text()
@@ -74,7 +75,7 @@ def test_a_steward_loads_looks_activates_and_goes_back(scratch_console, scratch_
     page.get_by_role("button", name="Remove the dataset").click()
     asked = page.get_by_role("dialog")
     asked.get_by_text("2 editions with all rows are taken away, and 60 addresses").wait_for()
-    assert asked.get_by_role("button", name="Remove it").is_disabled()
+    expect(asked.get_by_role("button", name="Remove it")).to_be_disabled()
     asked.get_by_label("Type").fill(name)
     asked.get_by_role("button", name="Remove it").click()
     page.get_by_text(f"The dataset {name} is gone.").wait_for()
@@ -94,7 +95,7 @@ def test_a_load_that_failed_is_tried_again_or_its_file_thrown_away(
     scratch_client.datasets.set_rules(name, RulesRequest(**rules.model_dump()))
     page.get_by_role("button", name="Load it again").click()
     page.get_by_text("Edition 1 is ready: 9 addresses.").wait_for()
-    assert page.get_by_role("button", name="Load it again").count() == 0
+    expect(page.get_by_role("button", name="Load it again")).to_have_count(0)
 
     choose(page, HEADER + "".join(LINES[:3]) + "x,QQ,Row,Marl,,,\n")
     page.get_by_role("button", name="Load", exact=True).click()
@@ -113,8 +114,8 @@ def test_a_file_that_is_refused_is_said_and_stays_chosen(scratch_console, scratc
     choose(page, "id;country_code;town\n1;GB;Marl\n")
     page.get_by_role("button", name="Load", exact=True).click()
     page.get_by_text("It is parted by semicolons; write commas.").wait_for()
-    assert page.get_by_label("Dataset").input_value() == name
-    assert page.get_by_label("File", exact=True).input_value().endswith("addresses.csv")
+    expect(page.get_by_label("Dataset")).to_have_value(name)
+    expect(page.get_by_label("File", exact=True)).to_have_value(re.compile("addresses.csv$"))
     assert name not in {d.name for d in scratch_client.datasets.list()}
 
 
@@ -145,9 +146,9 @@ def test_a_search_is_tried_with_its_trace(console):
     page.get_by_label("Search text").fill("kiln cresent brackwater")
     page.get_by_text("Read “cresent” as “crescent”").wait_for()
     page.get_by_role("heading", name="How it was read").wait_for()
-    assert page.get_by_text("corrected", exact=True).is_visible()
+    expect(page.get_by_text("corrected", exact=True)).to_be_visible()
     row = page.locator("tbody tr").filter(has_text="Kiln Crescent, Brackwater").first
-    assert re.search(r"name covered", row.inner_text())
+    expect(row).to_contain_text("name covered", use_inner_text=True)
     assert axe_faults(page) == [], "\n".join(axe_faults(page))
     row.get_by_role("button", name="open Kiln Crescent").click()
     page.get_by_text("Inside the group").wait_for()

@@ -203,7 +203,7 @@ def test_a_map_takes_its_tiles_from_where_it_is_told(visit):
     expect(home.get_by_text("<b>Made up</b> maps")).to_be_visible()
     home.locator("img.leaflet-tile").first.wait_for(state="attached")
     assert re.search(r"/tiles/17/\d+/\d+\.svg$", asked[0])
-    assert home.locator("path.map-dot").count() == 0
+    expect(home.locator("path.map-dot")).to_have_count(0)
 
 
 # The same as another
@@ -368,7 +368,7 @@ def test_what_a_browser_fills_in_by_itself_is_taken_as_typed(visit, client):
         field.evaluate(
             "(box, text) => { box.value = text; for (const kind of ['input', 'change'])"
             " box.dispatchEvent(new Event(kind, {bubbles: true})); }", text)  # fmt: skip
-    assert finder(work).get_attribute("autocomplete") == "off"
+    expect(finder(work)).to_have_attribute("autocomplete", "off")
     page.get_by_role("button", name="Send").click()
     page.get_by_role("heading", name="Thank you").wait_for()
     address = client.record(page.locator("code").inner_text()).slots["work"]

@@ -106,7 +106,7 @@ def test_what_stands_aside_is_not_sent(form_page):
 def test_the_announcement_is_heard(form_page):
     unfold(form_page)
     choose_by_keyboard(form_page, "France")
-    assert form_page.locator(".message").first.get_attribute("role") == "status"
+    expect(form_page.locator(".message").first).to_have_attribute("role", "status")
 
 
 ASKED = ("number", "street", "district", "town", "region", "postcode")

@@ -18,7 +18,7 @@ from pathlib import Path
 import pytest
 
 from tests.faults.conftest import ALONE, kill, service_in
-from tests.waiting import wait_until
+from tests.waiting import hold, wait_until
 
 QUICK_AGAIN = LOOKED_AT = NOTICED = 5.0
 HANGS_FOR = 24 if ALONE else 12
@@ -92,7 +92,7 @@ def test_a_database_that_hangs(service, figures):
     with service.people() as people:
         database = service.parts()["database"][0]
         began = time.monotonic()
-        kill(database, signal.SIGSTOP)
+        hold(database)
         try:
             time.sleep(HANGS_FOR)
             sent = len(people.acknowledged)

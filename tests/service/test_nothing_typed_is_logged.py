@@ -11,7 +11,7 @@ import pytest
 from anchorline.service.logs import _kinds_and_places
 from tests.conftest import PATIENCE
 from tests.service.test_crash import processes_of
-from tests.waiting import SLOWNESS, wait_until
+from tests.waiting import SLOWNESS, hold, wait_until
 
 MARK = "zqxmarkzqx"
 
@@ -137,7 +137,7 @@ def test_an_open_form_goes_on_finding_and_filling_while_the_database_hangs(scrat
             pid for pid, command in processes_of(scratch_stack).items()
             if "mariadbd" in command.split()[0]
         ]  # fmt: skip
-        os.kill(database, signal.SIGSTOP)
+        hold(database)
         try:
             time.sleep(PATIENCE + 3)
             began = time.monotonic()

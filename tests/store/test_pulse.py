@@ -15,7 +15,7 @@ from anchorline.store.database import (
     StorageFullError,
     _translated,
 )
-from tests.waiting import wait_until
+from tests.waiting import hold, wait_until
 
 
 @pytest.fixture
@@ -45,7 +45,7 @@ def seconds_to_fail(database):
 
 
 def test_whoever_asks_a_hanging_database_is_let_go_and_told_so_at_once_after(watched, server_pid):
-    os.kill(server_pid, signal.SIGSTOP)
+    hold(server_pid)
     waiting = []
     threads = [
         threading.Thread(target=lambda: waiting.append(seconds_to_fail(watched))) for _ in range(6)
@@ -65,7 +65,7 @@ def test_a_service_may_be_more_patient_with_its_database(watched, server_pid, da
     patient, said = Database(database_url), []
     patient.watch(said.append, patience=60)
     patient.ping()
-    os.kill(server_pid, signal.SIGSTOP)
+    hold(server_pid)
     wait_until(lambda: watched.said == [False])
     time.sleep(2)
     os.kill(server_pid, signal.SIGCONT)
