@@ -71,8 +71,14 @@ python_environment() {
 # The service's account may not write beside the sources: what it runs is compiled beforehand.
 python_bytecode() { .venv/bin/python -m compileall -q src/anchorline; }
 
-npm_packages() { npm ci --no-progress; }
+# Only the tests need the libraries that other people's pages are built with.
+npm_packages() {
+  local parts=()
+  [[ $purpose == test ]] || parts=(-w embed -w console -w api-types --include-workspace-root)
+  npm ci --no-progress "${parts[@]}"
+}
 web_parts() { npm run --silent build; }
+test_pages() { npm run --silent build -w tests/pages; }
 
 debian=(mariadb-server)
 # The innermost loops of searching are compiled: a compiler and Python's headers, where missing.
@@ -89,5 +95,6 @@ service_account || fail "The account of the service cannot be made" "Make it by 
 if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
 stamped Python-bytecode "$(files_below src/anchorline | grep -E "\.py$" | xargs -d '\n' stat -c '%n %Y' | sha256sum | cut -c1-16)$(readlink -f .venv)" python_bytecode
-stamped npm-packages "$(sum_of package.json package-lock.json console/package.json embed/package.json api-types/package.json)" npm_packages
+purpose=$purpose_python stamped "npm-packages-$purpose_python" "$(sum_of package.json package-lock.json console/package.json embed/package.json api-types/package.json tests/pages/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts
+[[ $purpose != test ]] || stamped test-pages "$(files_below tests/pages | xargs -d '\n' cat | sha256sum | cut -c1-16)" test_pages

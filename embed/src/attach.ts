@@ -22,14 +22,22 @@ export interface AttachOptions {
 const KNOWN = ["data-target", "data-key", "data-base"];
 const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity", "crossorigin", "referrerpolicy", "id", "class", "fetchpriority", "blocking"]);
 
+/** What this script has attached to this page, by the keys of the targets, also by lines of HTML. */
+export const attachments: ReadonlyMap<string, Attachment> = new Map();
+
 /** Attaches a target to this page, now and wherever its inputs come and go. */
 export function attach(options: AttachOptions): Attachment {
   return attached(options);
 }
 
-function attached(options: AttachOptions): AttachedPage {
-  const base = (options.base ?? new URL(import.meta.url).origin).replace(/\/$/, "");
-  return new AttachedPage(options.target, { base, headers: { Authorization: `Bearer ${options.key}` } });
+function attached({ target, key, base }: AttachOptions): AttachedPage {
+  const service = (base ?? new URL(import.meta.url).origin).replace(/\/$/, "");
+  const all = attachments as Map<string, Attachment>;
+  const page = new AttachedPage(target, { base: service, headers: { Authorization: `Bearer ${key}` } }, () => {
+    if (all.get(target) === page) all.delete(target);
+  });
+  all.set(target, page);
+  return page;
 }
 
 /** Attaches what a line of HTML asks for; says what is wrong with it. */

@@ -10,7 +10,7 @@ from anchorline.client import Client, InvalidError, PageTargetDocument
 from tests.waiting import wait_until
 
 from .conftest import axe_faults, rows
-from .pages import FRAME, INPUTS, PAGES, TARGET, page_html
+from .pages import INPUTS, PAGES, TARGET, write_page
 from .test_embedding import shop  # noqa: F401
 
 OTHER = "Kiln Crescent"
@@ -21,7 +21,6 @@ MEWS = {"street": "16 Abbey Mews", "town": "Brackwater", "postcode": "QV1 1AA", 
 def attached(page, shop, stack):  # noqa: F811
     """Opens a page of another origin that attaches the target; what its console says is kept."""
     origin, folder = shop
-    (folder / "frame.html").write_text(FRAME)
     with Client(stack.url, stack.access["server_key"]) as client:
         made = []
 
@@ -32,10 +31,7 @@ def attached(page, shop, stack):  # noqa: F811
                 client.targets.publish("checkout")
             key = client.keys.make("browser", "Shop", origins=[origin], targets=["checkout"])
             made.append(key.key.id)
-            body = PAGES.get(kind, kind)
-            (folder / "index.html").write_text(
-                page_html(body, stack.url, attributes.pop("key", key.secret), **attributes)
-            )
+            write_page(folder, kind, stack.url, attributes.pop("key", key.secret), **attributes)
             page.said = []
             page.on("console", lambda message: page.said.append(message.text))
             page.goto(origin)
@@ -57,22 +53,29 @@ def got(page):
 
 
 @pytest.mark.parametrize("kind", PAGES)
-def test_an_address_lands_in_the_pages_own_code_is_changed_and_taken_back(attached, kind):
+def test_one_target_fills_changes_takes_back_and_empties_the_page_of_every_library(attached, kind):
     page = attached(kind)
+    root = page.frame_locator("iframe") if kind == "frame" else page
     box = finder(page, kind)
     box.fill("16 abbey mews")
-    option = (page.frame_locator("iframe") if kind == "frame" else page).get_by_role("option")
-    option.filter(has_text="16 Abbey Mews").first.click()
+    root.get_by_role("option").filter(has_text="16 Abbey Mews").first.click()
     page.wait_for_function("window.got.country === '2'")
     assert got(page) == MEWS
     box.fill("1 kiln crescent brackwater")
-    option.filter(has_text=OTHER).first.click()
+    root.get_by_role("option").filter(has_text=OTHER).first.click()
     page.wait_for_function("window.got.street.endsWith('Kiln Crescent')")
-    root = page.frame_locator("iframe") if kind == "frame" else page
     root.get_by_role("button", name="Undo").click()
     page.wait_for_function("window.got.street === '16 Abbey Mews'")
     assert got(page) == MEWS
-    assert page.said == []
+    root.get_by_role("button", name="Order").click()
+    page.wait_for_function("window.submitted")
+    assert page.evaluate("window.submitted") == MEWS
+    page.evaluate(
+        """async () => { const { src } = document.querySelector("script[data-target]");
+        (await import(src)).attachments.get("checkout").clear(); }"""
+    )
+    page.wait_for_function("Object.values(window.got).every((text) => text === '')")
+    assert [said for said in page.said if "Anchorline" in said] == []
 
 
 def test_axe_finds_nothing_on_a_page_with_a_filled_address(attached):

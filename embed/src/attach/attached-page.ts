@@ -40,6 +40,7 @@ export class AttachedPage implements Attachment {
   constructor(
     private readonly target: string,
     private readonly connection: Connection,
+    private readonly gone: () => void,
   ) {
     this.say = sayer(target, (fault) => this.report(fault));
     void this.begin();
@@ -55,6 +56,7 @@ export class AttachedPage implements Attachment {
     for (const port of this.ports.values()) port.leave();
     this.addresses = [];
     removeEventListener("popstate", this.later);
+    this.gone();
   }
 
   focus(key?: string): void {

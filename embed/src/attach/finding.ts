@@ -5,9 +5,10 @@ import { type Tree, treesIn } from "./trees";
 
 export type PageInput = api.PageInputSchema;
 type Way = NonNullable<PageInput["find"]>[number];
+/** What text is written into, or chosen in; a list that a page has made itself is some element of its own. */
 export type Writable = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
 
-const WRITABLE = "input, textarea, select";
+const WRITABLE = "input, textarea, select, [role=combobox]";
 /** Inputs into which no text is written. */
 const NO_TEXT = new Set(["button", "checkbox", "color", "file", "hidden", "image", "radio", "range", "reset", "submit"]);
 
@@ -52,7 +53,7 @@ function* writable(elements: Iterable<Element>): Generator<Writable> {
 function fits(element: Writable, way: Way): boolean {
   if (way.name) return element.name === way.name;
   if (way.id) return element.id === way.id;
-  if (way.autocomplete) return element.autocomplete.toLowerCase().split(/\s+/).includes(way.autocomplete.toLowerCase());
+  if (way.autocomplete) return (element.autocomplete ?? "").toLowerCase().split(/\s+/).includes(way.autocomplete.toLowerCase());
   if (way.class_name) return element.classList.contains(way.class_name);
   if (way.label) return labelsOf(element).some((label) => plain(label) === plain(way.label ?? ""));
   return false;

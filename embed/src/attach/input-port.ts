@@ -5,15 +5,22 @@ import type { FieldPort } from "../form/slot/port";
 import { type PageInput, type Writable, findInput } from "./finding";
 import type { Say } from "./say";
 import type { Tree } from "./trees";
-import { holds, write } from "./writing";
+import { holds, read, write } from "./writing";
 
 /** How long a page's own code has to make something of what was written. */
 const SETTLES_MS = 60;
+/** What a person does who changes an input by themselves, and who is about to. */
+const CHANGES = ["input", "change"];
+const BEGINS = ["keydown", "pointerdown"];
 
 export class InputPort implements FieldPort {
   private timer: ReturnType<typeof setTimeout> | undefined;
-  /** Ends with what is being read back. */
-  private reading: AbortController | undefined;
+  /** Ends when somebody goes on there by themselves, or something else is written. */
+  private hold: AbortController | undefined;
+  /** Whether the page may still be making something of what was written. */
+  private isSettling = false;
+  /** What was written last, for as long as it stands there as the page spells it; null for nothing. */
+  private written: string | null = null;
 
   constructor(
     private readonly input: PageInput,
@@ -37,7 +44,11 @@ export class InputPort implements FieldPort {
   }
 
   get value(): Value {
-    return this.element?.value || null;
+    const { element, written } = this;
+    if (!element) return null;
+    // A list is chosen in by and by, and a page may spell what was written in a way of its own.
+    const isOurs = written !== null && (this.isSettling || holds(element, written, this.input.writes));
+    return (isOurs ? written : read(element)) || null;
   }
 
   set value(value: Value) {
@@ -48,16 +59,9 @@ export class InputPort implements FieldPort {
       return;
     }
     const text = value === null ? "" : String(value);
-    const isSame = element.localName === "select" ? holds(element, text, this.input.writes) : element.value === text;
-    if (isSame) return;
-    if (!write(element, text, this.input.writes)) {
-      this.say("option_missing", this.key, `the list “${this.key}” has no option for “${shown(element)}”. Change the mapping, or how an option is chosen.`);
-      return;
-    }
-    // Whoever types there meanwhile knows better: their text is not written over.
-    this.reading = new AbortController();
-    element.addEventListener("input", (event) => event.isTrusted && this.leave(), { signal: this.reading.signal });
-    this.timer = setTimeout(() => this.verify(text, true), SETTLES_MS);
+    const isSame = element.localName === "select" ? holds(element, text, this.input.writes) : read(element) === text;
+    this.written = text;
+    if (!isSame) void this.write(element, text);
   }
 
   get text(): string {
@@ -72,11 +76,12 @@ export class InputPort implements FieldPort {
     this.element?.focus();
   }
 
-  /** Nothing more is written. */
+  /** Nothing more is written, and nothing listens any more. */
   leave(): void {
     clearTimeout(this.timer);
-    this.reading?.abort();
-    this.reading = undefined;
+    this.isSettling = false;
+    this.hold?.abort();
+    this.hold = undefined;
   }
 
   sayMissing(): void {
@@ -84,23 +89,39 @@ export class InputPort implements FieldPort {
     this.say("input_missing", this.key, `the input “${this.key}” is not on this page: looked for ${ways}. Mend how it is found, or take it out of the target.`);
   }
 
+  private async write(element: Writable, text: string): Promise<void> {
+    // Whoever types there meanwhile knows better: their text is not written over.
+    this.hold = new AbortController();
+    const { signal } = this.hold;
+    for (const type of CHANGES) element.addEventListener(type, (event) => event.isTrusted && this.takenOver(), { signal });
+    for (const type of BEGINS) element.addEventListener(type, (event) => event.isTrusted && this.isSettling && this.leave(), { signal });
+    this.isSettling = true;
+    const isThere = await write(element, text, this.input.writes, signal);
+    if (signal.aborted) return;
+    if (isThere) this.timer = setTimeout(() => void this.verify(text, signal, true), SETTLES_MS);
+    else {
+      this.takenOver();
+      this.say("option_missing", this.key, `the list “${this.key}” has no option for ${text ? "a value of the mapping" : "nothing, and could not be emptied"}. Change the mapping, or how an option is chosen.`);
+    }
+  }
+
+  private takenOver(): void {
+    this.written = null;
+    this.leave();
+  }
+
   /** Reads back what the page made of a text; writes it once more, then says so. */
-  private verify(text: string, again: boolean): void {
+  private async verify(text: string, signal: AbortSignal, again: boolean): Promise<void> {
     const { element } = this;
     const isTheirs = element !== null && (element.getRootNode() as Tree).activeElement === element;
     if (!element || isTheirs || holds(element, text, this.input.writes)) {
-      this.leave();
+      this.isSettling = false;
     } else if (again) {
-      write(element, text, this.input.writes);
-      this.timer = setTimeout(() => this.verify(text, false), SETTLES_MS);
+      await write(element, text, this.input.writes, signal);
+      if (!signal.aborted) this.timer = setTimeout(() => void this.verify(text, signal, false), SETTLES_MS);
     } else {
-      this.leave();
+      this.isSettling = false;
       this.say("value_refused", this.key, `the page did not keep what was written into “${this.key}”: it takes fewer characters, or others.`);
     }
   }
-}
-
-/** An input without what people typed into it: the developer console is no place for that. */
-function shown(element: Writable): string {
-  return element.name || element.id || element.localName;
 }

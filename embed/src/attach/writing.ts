@@ -1,14 +1,24 @@
 /** Writing into an input so that the page's own code believes it, and reading what became of it. */
 
+import { chooseIn, isCombobox, shownIn } from "./combobox";
 import type { PageInput, Writable } from "./finding";
+import { fitting, plain } from "./options";
 
-type Writes = NonNullable<PageInput["writes"]>;
+type Writes = PageInput["writes"];
 
-/** What a person does to an input, as events in their order. */
-export function write(element: Writable, text: string, writes: Writes = "any"): boolean {
+/**
+ * What a person does to an input, as events in their order; whether it has what was meant.
+ *
+ * Args:
+ *   isOver: the person goes on there by themselves.
+ */
+export async function write(element: Writable, text: string, writes: Writes, isOver: AbortSignal): Promise<boolean> {
   send(element, "focus", "focusin");
-  const isThere = element.localName === "select" ? choose(element as HTMLSelectElement, text, writes) : set(element, text);
-  if (isThere) {
+  let isThere = true;
+  if (isCombobox(element)) isThere = await chooseIn(element, text, writes, isOver);
+  else if (element.localName === "select") isThere = choose(element as HTMLSelectElement, text, writes);
+  else set(element, text);
+  if (isThere && !isCombobox(element)) {
     const view = element.ownerDocument.defaultView ?? window;
     const input = { bubbles: true, composed: true, data: text, inputType: "insertReplacementText" };
     element.dispatchEvent(new view.InputEvent("input", input));
@@ -18,21 +28,29 @@ export function write(element: Writable, text: string, writes: Writes = "any"): 
   return isThere;
 }
 
+/** What stands in an input. */
+export function read(element: Writable): string {
+  return isCombobox(element) ? shownIn(element) : element.value;
+}
+
 /** Whether what stands in an input is what was written, in whichever way the page spells it. */
-export function holds(element: Writable, text: string, writes: Writes = "any"): boolean {
+export function holds(element: Writable, text: string, writes: Writes): boolean {
   if (element.localName === "select") {
     const select = element as HTMLSelectElement;
     return text === "" ? !select.value : optionFor(select, text, writes)?.index === select.selectedIndex;
   }
-  return plain(element.value) === plain(text);
+  if (isCombobox(element) && text) {
+    const shown = shownIn(element);
+    return fitting([{ texts: { value: shown, text: shown } }], text, writes) !== undefined;
+  }
+  return plain(read(element)) === plain(text);
 }
 
 /** The native setter: frameworks watch what scripts set in any other way. */
-function set(element: Writable, text: string): boolean {
+function set(element: Writable, text: string): void {
   const view = element.ownerDocument.defaultView ?? window;
   const own = element.localName === "textarea" ? view.HTMLTextAreaElement : view.HTMLInputElement;
   Object.getOwnPropertyDescriptor(own.prototype, "value")?.set?.call(element, text);
-  return true;
 }
 
 function choose(select: HTMLSelectElement, text: string, writes: Writes): boolean {
@@ -44,26 +62,9 @@ function choose(select: HTMLSelectElement, text: string, writes: Writes): boolea
   return true;
 }
 
-/** The option that a text means: by value, by its text, or by a code in one of them. */
 function optionFor(select: HTMLSelectElement, text: string, writes: Writes): HTMLOptionElement | undefined {
-  const wanted = plain(text);
-  const options = Array.from(select.options);
-  const ways: ((option: HTMLOptionElement) => boolean)[] = [];
-  if (writes !== "text") ways.push((option) => plain(option.value) === wanted);
-  if (writes !== "value") ways.push((option) => plain(option.text) === wanted);
-  if (writes === "any") {
-    ways.push((option) => `${option.value} ${option.text}`.split(/[^\p{L}\p{N}]+/u).some((word) => plain(word) === wanted));
-  }
-  for (const way of ways) {
-    const found = options.find(way);
-    if (found) return found;
-  }
-  return undefined;
-}
-
-/** Texts of which one is the other as a mask or a country spells it. */
-function plain(text: string): string {
-  return text.normalize("NFC").toLowerCase().replace(/[\s\p{P}]+/gu, "");
+  const options = Array.from(select.options, (option) => ({ option, texts: { value: option.value, text: option.text } }));
+  return fitting(options, text, writes)?.option;
 }
 
 function send(element: Writable, own: string, bubbling: string): void {
