@@ -7,6 +7,14 @@ export type paths = Record<string, never>;
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Calls, the latest first. */
+        ActivityAnswer: {
+            calls: components["schemas"]["CallSchema"][];
+            /** @description Days that calls are kept */
+            kept_days: number;
+            /** @description All that a call can be for */
+            endpoints: string[];
+        };
         /** @description One address. */
         AddressAnswer: {
             id: string;
@@ -26,6 +34,19 @@ export interface components {
             id: string;
             label: string;
         };
+        /** @description How many addresses a key may fetch in a calendar month (UTC). */
+        AllowanceRequest: {
+            /**
+             * @description Null for any number
+             * @default null
+             */
+            monthly_limit: number | null;
+            /**
+             * @description From which part of it on the key counts as near it
+             * @default 0.8
+             */
+            warn_share: number;
+        };
         /** @description A published target, as a page attaches to it. */
         AttachedTarget: {
             document: components["schemas"]["PageTargetDocument"];
@@ -35,6 +56,35 @@ export interface components {
         BroughtSchema: {
             parts: components["schemas"]["FieldSchema"][];
             mapping: components["schemas"]["RuleSchema"][];
+        };
+        /** @description One call. */
+        CallSchema: {
+            /** @description Its place in the order in which calls were kept */
+            id: number;
+            /**
+             * Format: date-time
+             * @description When it came
+             */
+            at: string;
+            /** @description Who called; empty for nobody who was recognised */
+            subject: string;
+            /** @description What the key is for */
+            name: string;
+            /** @description Of the page that called; empty where none was told */
+            origin: string;
+            endpoint: string;
+            /** @description Key of the form or target that it was about */
+            of: string;
+            /** @description Of HTTP */
+            status: number;
+            /** @enum {string} */
+            outcome: "answered" | "refused" | "failed";
+            /** @description Milliseconds from its arrival to its answer */
+            ms: number;
+            /** @description Whole, where it was observed */
+            question: string | null;
+            /** @description Whole, where it was observed */
+            answer: string | null;
         };
         /** @description The address captured in one slot. */
         CapturedSchema: {
@@ -361,6 +411,12 @@ export interface components {
             editions: number;
             disk_bytes: number;
             open_job: components["schemas"]["JobAnswer"] | null;
+        };
+        /** @description How many addresses were fetched on a day (UTC). */
+        DayCount: {
+            /** Format: date */
+            day: string;
+            count: number;
         };
         /** @description Dial codes of all countries that have one. */
         DialCodes: {
@@ -712,6 +768,8 @@ export interface components {
             values: {
                 [key: string]: string | number | boolean | string[] | null;
             };
+            /** @default null */
+            capture: string | null;
         };
         /** @description The address that a fill was made from, as formulas have it. */
         FilledAddress: {
@@ -1047,6 +1105,10 @@ export interface components {
             rotated_at: string | null;
             /** @description Until when the secret before that goes on, where it does */
             earlier_until: string | null;
+            /** @description How many addresses it may fetch in a month; null for any number */
+            monthly_limit: number | null;
+            /** @description From which part of that on it counts as near it */
+            warn_share: number;
         };
         /** @description A country's layout: its components in the order of asking. */
         LayoutAnswer: {
@@ -1363,6 +1425,29 @@ export interface components {
             key: components["schemas"]["KeySchema"];
             /** @description What is presented: Authorization: Bearer … */
             secret: string;
+        };
+        /** @description What is observed now. */
+        ObservationList: {
+            observations: components["schemas"]["ObservationSchema"][];
+        };
+        /** @description A key or target of which question and answer are kept until some time. */
+        ObservationSchema: {
+            /** @enum {string} */
+            kind: "key" | "target";
+            /** @description A key's id, or a target's key */
+            name: string;
+            /** Format: date-time */
+            until: string;
+            /** @description Who switched it on */
+            by: string;
+        };
+        /** @description Keep question and answer of a key's or target's calls for some hours; 0 ends that. */
+        ObserveRequest: {
+            /** @enum {string} */
+            kind: "key" | "target";
+            name: string;
+            /** @default 2 */
+            hours: number;
         };
         /** @description One region that can be chosen; `latin` is its name in Latin letters. */
         OptionSchema: {
@@ -2231,6 +2316,23 @@ export interface components {
              */
             examples: components["schemas"]["ExampleSchema"][];
         };
+        /** @description What one key, the pages of one form, or people who are signed in have fetched. */
+        SubjectUsage: {
+            /** @description A key's id, `page` and a form's key, or `people` */
+            subject: string;
+            /** @description What it is for */
+            name: string;
+            /** @description Addresses in the month */
+            count: number;
+            /** @description How many it may fetch in a month; null for any number */
+            limit: number | null;
+            /** @description From which part of that on it counts as near it */
+            warn_share: number;
+            /** @enum {string} */
+            state: "within" | "near" | "used_up";
+            /** @description Those on which something was fetched */
+            days: components["schemas"]["DayCount"][];
+        };
         /** @description One row: an address, or a group that opens further (`within=ID`). */
         SuggestionSchema: {
             id: string;
@@ -2559,6 +2661,13 @@ export interface components {
             /** @description A component that is empty and may hold it */
             offered_to: string | null;
         };
+        /** @description What was fetched in a month; practice addresses are not in it. */
+        UsageAnswer: {
+            /** @description Year and month (UTC) */
+            month: string;
+            count: number;
+            subjects: components["schemas"]["SubjectUsage"][];
+        };
         /** @description One way to find an input on its page. */
         WaySchema: {
             /** @default null */
@@ -2589,10 +2698,13 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type ActivityAnswer = components['schemas']['ActivityAnswer'];
 export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
+export type AllowanceRequest = components['schemas']['AllowanceRequest'];
 export type AttachedTarget = components['schemas']['AttachedTarget'];
 export type BroughtSchema = components['schemas']['BroughtSchema'];
+export type CallSchema = components['schemas']['CallSchema'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
 export type ChangeKindSchema = components['schemas']['ChangeKindSchema'];
 export type ChangeSchema = components['schemas']['ChangeSchema'];
@@ -2615,6 +2727,7 @@ export type CoverageRuns = components['schemas']['CoverageRuns'];
 export type DatasetAnswer = components['schemas']['DatasetAnswer'];
 export type DatasetList = components['schemas']['DatasetList'];
 export type DatasetSummary = components['schemas']['DatasetSummary'];
+export type DayCount = components['schemas']['DayCount'];
 export type DialCodes = components['schemas']['DialCodes'];
 export type DifferenceSample = components['schemas']['DifferenceSample'];
 export type DifferenceSchema = components['schemas']['DifferenceSchema'];
@@ -2689,6 +2802,9 @@ export type NearSchema = components['schemas']['NearSchema'];
 export type NearestAnswer = components['schemas']['NearestAnswer'];
 export type NewKeyRequest = components['schemas']['NewKeyRequest'];
 export type NewSecretAnswer = components['schemas']['NewSecretAnswer'];
+export type ObservationList = components['schemas']['ObservationList'];
+export type ObservationSchema = components['schemas']['ObservationSchema'];
+export type ObserveRequest = components['schemas']['ObserveRequest'];
 export type OptionSchema = components['schemas']['OptionSchema'];
 export type OverviewAnswer = components['schemas']['OverviewAnswer'];
 export type OwnLayoutDocument = components['schemas']['OwnLayoutDocument'];
@@ -2744,6 +2860,7 @@ export type SignIn = components['schemas']['SignIn'];
 export type SlotInputSchema = components['schemas']['SlotInputSchema'];
 export type SlotPlace = components['schemas']['SlotPlace'];
 export type SlotSchema = components['schemas']['SlotSchema'];
+export type SubjectUsage = components['schemas']['SubjectUsage'];
 export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
 export type TableAnswer = components['schemas']['TableAnswer'];
@@ -2768,6 +2885,7 @@ export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
 export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
 export type TryMappingRequest = components['schemas']['TryMappingRequest'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
+export type UsageAnswer = components['schemas']['UsageAnswer'];
 export type WaySchema = components['schemas']['WaySchema'];
 export type WorthSchema = components['schemas']['WorthSchema'];
 export type $defs = Record<string, never>;

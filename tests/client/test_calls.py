@@ -3,6 +3,7 @@
 import inspect
 import json
 import re
+from datetime import UTC, datetime
 from pathlib import Path
 
 import httpx
@@ -110,12 +111,20 @@ CALLS = {
     "make_key": lambda c: c.keys.make("server", "Orders", scopes=["find"]),
     "rotate_key": lambda c: c.keys.rotate("5f0c2a9be417", overlap_hours=2),
     "end_key": lambda c: c.keys.end("5f0c2a9be417"),
+    "set_allowance": lambda c: c.keys.allow("5f0c2a9be417", 1000, warn_share=0.9),
+    "get_usage": lambda c: c.activity.usage("2027-03"),
+    "list_activity": lambda c: c.activity.list(
+        subject="5f0c2a9be417", outcome="refused", since=datetime(2027, 3, 1, tzinfo=UTC), after=7
+    ),
+    "export_activity": lambda c: c.activity.lines(outcome="failed"),
+    "list_observations": lambda c: c.activity.observations(),
+    "observe": lambda c: c.activity.observe("target", "checkout", hours=1),
     "get_overview": lambda c: c.overview(),
 }  # fmt: skip
 # Asked for by people at a browser alone, or what another call does as well.
 WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "dry_run_record", "list_form_records"}
 # Methods made of those above.
-MADE_OF_OTHERS = {"all_records", "close", "wait"}
+MADE_OF_OTHERS = {"all_records", "close", "follow", "wait"}
 
 
 class AskedError(Exception):
@@ -166,7 +175,7 @@ def test_a_method_sends_what_its_endpoint_takes(name):
 def test_every_endpoint_for_programs_has_a_method_and_every_method_is_tried():
     assert set(ENDPOINTS) - set(CALLS) == WITHOUT_A_METHOD
     client = Client("http://x", "k")
-    groups = (client, client.datasets, client.own_layouts)
+    groups = (client, client.datasets, client.own_layouts, client.activity)
     methods = {
         name
         for group in groups

@@ -92,6 +92,13 @@ def test_the_pause_is_what_the_service_asks_for():
     assert line.waited == [7.0]
 
 
+def test_an_allowance_that_is_used_up_is_not_asked_for_again():
+    line = Line(problem(429), OK)
+    with pytest.raises(TooManyError):
+        line.client().suggest("x")
+    assert line.waited == []
+
+
 def test_after_the_last_try_the_error_is_raised():
     with pytest.raises(TooManyError):
         Line(*[problem(429)] * 2).client(tries=2).suggest("x")

@@ -289,12 +289,12 @@ def test_old_jobs_go_with_their_reports_but_for_those_that_editions_are_built_fr
     jobs.end(claim, "failed", "")
     unsent = jobs.make(new(), receiving=True)
     clock.forward(days=2)
-    purge_expired(database)
+    purge_expired(database, 14)
     assert jobs.get(forgotten.id)
     with pytest.raises(NotThereError):
         jobs.get(unsent.id)
     clock.forward(days=90)
-    purge_expired(database)
+    purge_expired(database, 14)
     assert jobs.get(kept.id)
     assert data.block_positions(forgotten.id) == []
     with pytest.raises(NotThereError):

@@ -155,10 +155,10 @@ def test_purging_forgets_keys_and_sessions_after_their_time_and_no_record(
     once = IdempotencyKey("page/t" + form, "key-3", b"body")
     first, _ = records.add(new(form), once)
     clock.forward(days=6)
-    purge_expired(database)
+    purge_expired(database, 14)
     assert records.add(new(form), once)[0].id == first.id
     clock.forward(days=2)
-    assert purge_expired(database) >= 1
+    assert purge_expired(database, 14) >= 1
     again, made_now = records.add(new(form), once)
     assert made_now
     assert again.id != first.id

@@ -8,6 +8,7 @@ import click
 
 from anchorline.wire.keys import KeySchema, NewSecretAnswer
 
+from .exit_codes import GivenWrongError
 from .finding import Connect
 from .output import json_option, note, print_json, print_lines, print_table
 
@@ -111,6 +112,34 @@ def rotate_key(connect: Connect, key: str, overlap_hours: int, as_json: bool) ->
     note(f"The secret before goes on until {until} UTC." if until else "The secret before is over.")
 
 
+@keys.command("allow")
+@click.argument("key")
+@click.argument("addresses")
+@click.option(
+    "--warn-at",
+    type=click.IntRange(1, 100),
+    default=80,
+    show_default=True,
+    help="Per cent of it from which on the key counts as near its limit.",
+)
+@json_option
+@click.pass_obj
+def allow_key(connect: Connect, key: str, addresses: str, warn_at: int, as_json: bool) -> None:
+    """Says how many ADDRESSES a KEY may fetch in a calendar month (UTC): a number, or any.
+
+    \b
+    Example:
+      anchorline keys allow 5f0c2a9be417 1000 --warn-at 90
+    """
+    limit = None if addresses == "any" else _number(addresses)
+    kept = connect().keys.allow(key, limit, warn_share=warn_at / 100)
+    if as_json:
+        print_json(kept)
+        return
+    said = "any number of addresses" if limit is None else f"{limit:,} addresses a month"
+    note(f"The key {kept.id} ({kept.name}) may fetch {said}.")
+
+
 @keys.command("end")
 @click.argument("key")
 @json_option
@@ -135,6 +164,12 @@ def _print_secret(made: NewSecretAnswer, as_json: bool) -> None:
         return
     print_lines([made.secret])
     note("This is shown once: keep it where only its program can read it.")
+
+
+def _number(text: str) -> int:
+    if not text.isdecimal():
+        raise GivenWrongError(f"{text!r} is no number of addresses: write 1000, or any.")
+    return int(text)
 
 
 def _state(key: KeySchema) -> str:

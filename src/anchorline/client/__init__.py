@@ -19,6 +19,7 @@ from anchorline.wire.own_layouts import OwnLayoutDocument
 from anchorline.wire.records import SlotInputSchema
 from anchorline.wire.targets import PageTargetDocument
 
+from .activity import Activity
 from .api import Client
 from .datasets import Datasets
 from .errors import (
@@ -39,6 +40,7 @@ from .own_layouts import OwnLayouts
 from .targets import Targets
 
 __all__ = [
+    "Activity",
     "AnchorlineError",
     "Client",
     "ConflictError",

@@ -15,6 +15,7 @@ from anchorline.wire.finding import (
 )
 from anchorline.wire.session import OverviewAnswer
 
+from .activity import Activity
 from .calls import part, read_answer
 from .datasets import Datasets
 from .forms import FormCalls
@@ -41,6 +42,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         datasets: the calls on reference data.
         own_layouts: the calls on administrators' own layouts.
         keys: the calls on keys.
+        activity: what is called, and how many addresses were fetched.
         targets: the calls on pages that are not ours.
     """
 
@@ -51,6 +53,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         self.datasets = Datasets(self._transport)
         self.own_layouts = OwnLayouts(self._transport)
         self.keys = Keys(self._transport)
+        self.activity = Activity(self._transport)
         self.targets = Targets(self._transport)
 
     def __enter__(self) -> Client:
@@ -106,15 +109,27 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         }
         return self._get("suggest", Suggestions, query)
 
-    def address(self, address_id: str, *, components: Sequence[str] = ()) -> AddressAnswer:
-        """One address; all its components, or only those named."""
-        query = {"components": components or None}
+    def address(
+        self, address_id: str, *, components: Sequence[str] = (), capture: str | None = None
+    ) -> AddressAnswer:
+        """One address; all its components, or only those named.
+
+        Args:
+            capture: names one capture, within which an address counts once.
+        """
+        query = {"components": components or None, "capture": capture}
         return self._get(f"addresses/{part(address_id)}", AddressAnswer, query)
 
-    def postcode(self, country_code: str, postcode: str) -> PostcodeAnswer | PartialPostcodeAnswer:
-        """All addresses of a postcode, or the postcodes that begin with a part of one."""
+    def postcode(
+        self, country_code: str, postcode: str, *, capture: str | None = None
+    ) -> PostcodeAnswer | PartialPostcodeAnswer:
+        """All addresses of a postcode, or the postcodes that begin with a part of one.
+
+        Args:
+            capture: names one capture, within which a postcode counts once.
+        """
         path = f"postcodes/{part(country_code)}/{part(postcode)}"
-        answer = self._transport.send("GET", path)
+        answer = self._transport.send("GET", path, query={"capture": capture})
         if answer.json().get("partial"):
             return read_answer(PartialPostcodeAnswer, answer)
         return read_answer(PostcodeAnswer, answer)

@@ -80,6 +80,7 @@ class FormCalls(Calls):
         typed: str | None = None,
         country_code: str | None = None,
         values: Mapping[str, Value] | None = None,
+        capture: str | None = None,
     ) -> FillAnswer:
         """What one source puts into the fields of a slot.
 
@@ -90,9 +91,11 @@ class FormCalls(Calls):
             typed: beside a group, what was typed to find it; alone, a text to take apart.
             country_code: of what was typed alone.
             values: the form's values so far.
+            capture: names one capture, within which an address counts once.
         """
         body = request_body(
             FillRequest,
+            capture=capture,
             address_id=address_id,
             group_id=group_id,
             typed=typed,

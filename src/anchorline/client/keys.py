@@ -13,6 +13,7 @@ from anchorline.wire.keys import (
     NewSecretAnswer,
     RotateKeyRequest,
 )
+from anchorline.wire.usage import USUAL_WARN_SHARE, AllowanceRequest
 
 from .calls import Calls, part, read_answer, request_body
 
@@ -62,6 +63,18 @@ class Keys(Calls):
         body = request_body(RotateKeyRequest, overlap_hours=overlap_hours)
         answer = self._transport.send("POST", f"keys/{part(key)}/rotate", body=body)
         return read_answer(NewSecretAnswer, answer)
+
+    def allow(
+        self, key: str, monthly_limit: int | None, *, warn_share: float = USUAL_WARN_SHARE
+    ) -> KeySchema:
+        """Says how many addresses a key may fetch in a calendar month (UTC); None for any number.
+
+        Args:
+            warn_share: from which part of that on it counts as near its limit.
+        """
+        body = request_body(AllowanceRequest, monthly_limit=monthly_limit, warn_share=warn_share)
+        answer = self._transport.send("PUT", f"keys/{part(key)}/allowance", body=body)
+        return read_answer(KeySchema, answer)
 
     def end(self, key: str) -> KeySchema:
         """Ends a key for good."""

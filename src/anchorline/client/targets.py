@@ -102,13 +102,17 @@ class Targets(Calls):
         *,
         address_id: str | None = None,
         components: dict[str, str] | None = None,
+        capture: str | None = None,
     ) -> FillAnswer:
         """What an address puts into the inputs of a page.
 
         Args:
             address: the key of the target's address.
+            capture: names one capture, within which an address counts once.
         """
-        body = request_body(FillRequest, address_id=address_id, components=components)
+        body = request_body(
+            FillRequest, address_id=address_id, components=components, capture=capture
+        )
         return self._post(f"{_target(key)}/addresses/{part(address)}/fill", FillAnswer, body)
 
 

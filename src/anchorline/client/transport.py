@@ -109,7 +109,7 @@ class Transport:
                 continue
             if response.is_success:
                 return response
-            if last or response.status_code not in RETRY_STATUSES:
+            if last or not _passes(response):
                 raise error_of(_problem(response))
             self._sleep(_pause(attempt, response.headers.get("Retry-After")))
         raise AssertionError("unreachable: the last attempt returns or raises")
@@ -154,6 +154,13 @@ def _plain_key(key: str) -> str:
             "The key has characters that no key has; copy it again. It begins with anl_."
         )
     return key
+
+
+def _passes(response: httpx.Response) -> bool:
+    """Whether what an answer says is over soon; an allowance that is used up names no time."""
+    if response.status_code == 429 and "Retry-After" not in response.headers:
+        return False
+    return response.status_code in RETRY_STATUSES
 
 
 def _pause(attempt: int, retry_after: str | None) -> float:

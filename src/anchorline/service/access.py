@@ -17,10 +17,12 @@ from typing import Any
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
+from anchorline.core.allowance import PEOPLE
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
 
+from .activity import SUBJECT
 from .allowed import Allowed
 from .problems import ProblemError
 
@@ -55,6 +57,7 @@ class Caller:
         session: of a signed-in person.
         key_id: the part of a key that may be shown, or a page's form.
         since: when a page was opened; None for all others.
+        monthly_limit: how many addresses a month it may fetch; None for any number.
     """
 
     kind: str
@@ -66,6 +69,12 @@ class Caller:
     key_id: str = ""
     since: datetime | None = None
     origin: str = ""
+    monthly_limit: int | None = None
+
+    @property
+    def subject(self) -> str:
+        """For whom calls and addresses are counted: the key, the page, or people."""
+        return PEOPLE if self.kind == "person" else self.key_id
 
     @property
     def may_see_drafts(self) -> bool:
@@ -132,6 +141,7 @@ class Gate:
         except ProblemError:
             self._allowed.take_unrecognised(address)
             raise
+        request.environ[SUBJECT] = caller.subject
         if caller.kind not in _ENOUGH[access]:
             raise ProblemError(403, f"This needs {access.value}.")
         if caller.scopes is not None and not set(scopes) & set(caller.scopes):
@@ -166,6 +176,7 @@ class Gate:
                 "This key is not valid: mistyped, ended, expired, or rotated long ago.",
                 headers={"WWW-Authenticate": 'Bearer realm="anchorline", error="invalid_token"'},
             )
+        request.environ[SUBJECT] = key.id
         origin = _origin(request)
         if key.kind == "server":
             if origin is not None:
@@ -174,7 +185,13 @@ class Gate:
                     f"A server key came from a page of {origin[:100]}: whoever opens the page can "
                     f"read it. Put a browser key there, and end the key {key.id}.",
                 )
-            return Caller("server", key.name, scopes=key.scopes, key_id=key.id)
+            return Caller(
+                "server",
+                key.name,
+                scopes=key.scopes,
+                key_id=key.id,
+                monthly_limit=key.allowance.limit,
+            )
         if origin is None:
             raise ProblemError(
                 403,
@@ -184,7 +201,13 @@ class Gate:
         if origin not in key.origins:
             raise ProblemError(403, f"This browser key may not be used from {origin[:100]}.")
         return Caller(
-            "browser", key.name, key.forms, targets=key.targets, key_id=key.id, origin=origin
+            "browser",
+            key.name,
+            key.forms,
+            targets=key.targets,
+            key_id=key.id,
+            origin=origin,
+            monthly_limit=key.allowance.limit,
         )
 
     def _page(self, token: str) -> Caller:

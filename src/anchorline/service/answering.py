@@ -48,6 +48,7 @@ def answer(settings: Settings) -> int:
         database.watch(_say_of_database, patience=settings.database_patience)
         services.gazetteer.current()
         _learn(services)
+        services.activity.begin()
         settle_memory()
         threading.Thread(target=_keep_learning, args=(services,), daemon=True).start()
 
@@ -75,6 +76,8 @@ def _learn(services: Services) -> None:
         services.published_targets.learn()
         services.layouts_in_force.current()
         services.gazetteer.current()
+        services.activity.learn()
+        services.address_uses.carry_over()
     except StoreError:
         return  # nothing is new, then
 

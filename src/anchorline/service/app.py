@@ -20,6 +20,7 @@ from .openapi import api_document
 from .pages import site_pages
 from .problems import install_problem_handlers
 from .routes import (
+    activity,
     coverage,
     datasets,
     finding,
@@ -38,6 +39,7 @@ from .routes import (
     records,
     session,
     targets,
+    usage,
 )
 from .settings import Settings
 
@@ -59,6 +61,8 @@ _ROUTES = (
     datasets,
     session,
     keys,
+    usage,
+    activity,
     overview,
 )
 ROUTERS: list[Router] = [module.router for module in _ROUTES]
@@ -87,10 +91,13 @@ def create_app(settings: Settings, database: Database, *, processes: int = 1) ->
     app.register_blueprint(health_pages(services))
     app.register_blueprint(site_pages(services))
     register(app, ROUTERS, services)
+    services.activity.endpoints = [
+        f"{router.name}.{endpoint.name}" for router in ROUTERS for endpoint in router.endpoints
+    ]
     _serve_document(app)
     metrics = Metrics((rule.endpoint for rule in app.url_map.iter_rules()), processes)
     with app.app_context():
-        count_requests(metrics)
+        count_requests(metrics, services.activity)
     fast_path = FastPath(app.wsgi_app, ROUTERS, services, metrics)
     app.wsgi_app = Middleware(fast_path)  # type: ignore[method-assign]
     if settings.https:

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 
 from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
+from anchorline.store.activity import ActivityStore
+from anchorline.store.address_uses import AddressUses
 from anchorline.store.coverage_runs import CoverageRuns
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
@@ -22,10 +24,12 @@ from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
 from anchorline.store.target_faults import TargetFaults
 from anchorline.store.targets import TargetStore
+from anchorline.store.use_journal import UseJournal
 from anchorline.store.users import UserStore
 
 from .access import Gate
 from .active_gazetteer import ActiveGazetteer
+from .activity import Activity
 from .allowed import Allowed
 from .layouts_in_force import CurrentLayouts
 from .published_documents import PublishedDocuments
@@ -66,6 +70,9 @@ class Services:
     recent_answers: RecentAnswers
     gate: Gate
     allowed: Allowed
+    address_uses: AddressUses
+    calls: ActivityStore
+    activity: Activity
 
 
 def make_services(settings: Settings, database: Database) -> Services:
@@ -78,6 +85,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     load_names()
     load_abbreviations()
     records, allowed = RecordStore(database), Allowed.by(settings)
+    calls = ActivityStore(database)
     return Services(
         settings=settings,
         database=database,
@@ -105,4 +113,7 @@ def make_services(settings: Settings, database: Database) -> Services:
         recent_answers=RecentAnswers(),
         gate=Gate(keys, users, settings.signing_secret(), allowed),
         allowed=allowed,
+        address_uses=AddressUses(database, UseJournal(settings.uses_folder / "waiting")),
+        calls=calls,
+        activity=Activity(calls),
     )

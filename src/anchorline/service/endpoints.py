@@ -22,6 +22,7 @@ from anchorline.core.errors import Problem
 from anchorline.wire.base import Schema
 
 from .access import Access, Caller
+from .activity import ABOUT
 from .context import Services
 from .problems import ProblemError, from_validation, invalid
 
@@ -244,6 +245,7 @@ def dispatch(
     Raises:
         Exception: whatever keeps it from being done; `problems.problem_of` says what to answer.
     """
+    request.environ[ABOUT] = path.get("target") or path.get("form") or ""
     caller = services.gate.authorize(request, endpoint.access, endpoint.scopes, often=endpoint.fast)
     check_headers(endpoint, request.headers)
     api_request = ApiRequest(services, caller, path, request)

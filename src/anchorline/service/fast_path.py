@@ -59,6 +59,7 @@ class FastPath:
             headers["Content-Length"] = str(len(body))
         seconds = perf_counter() - environ[ARRIVED]
         self._metrics.count(name, endpoint.method, response.status, seconds)
+        self._services.activity.note(environ, name, response.status, seconds * 1000, lambda: body)
         start_response(_STATUS_LINES[response.status], list(headers.items()))
         return [body]
 

@@ -10,7 +10,9 @@ from prometheus_client import CONTENT_TYPE_LATEST
 from anchorline.store.database import StoreError
 from anchorline.store.migrate import is_migrated
 
+from .activity import Activity
 from .context import Services
+from .endpoints import API
 from .logs import logger
 from .metrics import METHODS, NONE, OTHER, Metrics
 from .middleware import ARRIVED
@@ -51,8 +53,8 @@ def health_pages(services: Services) -> Blueprint:
     return pages
 
 
-def count_requests(metrics: Metrics) -> None:
-    """Counts, times and logs every request of the application."""
+def count_requests(metrics: Metrics, activity: Activity) -> None:
+    """Counts, times and logs every request of the application; those of the API are noted."""
     app = current_app
     app.extensions["metrics"] = metrics
 
@@ -63,6 +65,9 @@ def count_requests(metrics: Metrics) -> None:
         method = current.method if current.method in METHODS else OTHER
         seconds = time.perf_counter() - current.environ[ARRIVED]
         metrics.count(endpoint, method, response.status_code, seconds)
+        if current.path.startswith(f"{API}/"):
+            body = (lambda: b"") if response.is_streamed else response.get_data
+            activity.note(current.environ, endpoint, response.status_code, seconds * 1000, body)
         if endpoint in _QUIET:
             return response
         # The endpoint's name and not the path: that holds what was asked for.

@@ -59,6 +59,7 @@ SETTINGS: dict[str, tuple[str, str]] = {
         "Where maps take their tiles from: an http(s) address with {z}, {x} and {y}",
     ),
     "ANCHORLINE_MAP_ATTRIBUTION": ("", "What whoever makes the tiles wants said on each map"),
+    "ANCHORLINE_ACTIVITY_DAYS": ("14", "Days that calls are kept, 1 to 400"),
     "ANCHORLINE_ACCOUNT": (
         "anchorline",
         "Account that the service runs under when root starts it; root to stay root",
@@ -102,11 +103,17 @@ class Settings:
     key_calls: int
     log_level: str
     https: bool
+    activity_days: int
 
     @property
     def gazetteer_folder(self) -> Path:
         """Where editions are kept."""
         return self.var / "gazetteer"
+
+    @property
+    def uses_folder(self) -> Path:
+        """Where addresses that were served wait to be counted while the database is away."""
+        return self.var / "uses"
 
     def signing_secret(self) -> str:
         """The secret, made and kept at the first call where none is set.
@@ -199,6 +206,7 @@ def read_settings(environment: Mapping[str, str] = os.environ) -> Settings:
         key_calls=number("ANCHORLINE_KEY_CALLS", 1, 1_000_000),
         log_level=choice("ANCHORLINE_LOG_LEVEL", LOG_LEVELS),
         https=choice("ANCHORLINE_HTTPS", ("yes", "no")) == "yes",
+        activity_days=number("ANCHORLINE_ACTIVITY_DAYS", 1, 400),
     )
     if faults:
         raise SettingsError("\n".join(faults))

@@ -18,6 +18,7 @@ from datetime import datetime, timedelta
 from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
+from anchorline.core.allowance import Allowance
 from anchorline.core.keys import KEY_KINDS, WantedKey
 
 from .database import Database, NotThereError, StoreError
@@ -25,6 +26,7 @@ from .schema import ApiKeyRow
 
 # How far behind the time of the latest use may be: keys are looked at every few seconds.
 _USE_NOTED_EVERY = timedelta(minutes=1)
+_ANY = Allowance()
 
 
 class EndedKeyError(StoreError):
@@ -48,6 +50,7 @@ class ApiKey:
         rotated_at: when it got its present secret, where that is not its first.
         earlier_until: until when the secret before that goes on.
         ended: whether nobody may use it any more.
+        allowance: how many addresses it may fetch.
     """
 
     id: str
@@ -63,6 +66,7 @@ class ApiKey:
     rotated_at: datetime | None = None
     earlier_until: datetime | None = None
     ended: bool = False
+    allowance: Allowance = _ANY
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,6 +140,13 @@ class KeyStore:
             row.revoked = True
             return _key(row)
 
+    def allow(self, identifier: str, allowance: Allowance) -> ApiKey:
+        """Says how many addresses a key may fetch; NotThereError where there is no such key."""
+        with self._database.transaction() as session:
+            row = _row(session, identifier)
+            row.monthly_limit, row.warn_share = allowance.limit, allowance.warn_share
+            return _key(row)
+
     def check(self, presented: str) -> ApiKey | None:
         """The key that was presented, or None where it is not one that can be used now."""
         parts = presented.split("_")
@@ -189,6 +200,7 @@ def _key(row: ApiKeyRow) -> ApiKey:
         rotated_at=row.rotated_at,
         earlier_until=row.earlier_until,
         ended=row.revoked,
+        allowance=Allowance(row.monthly_limit, row.warn_share),
     )
 
 

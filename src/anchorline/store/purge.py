@@ -1,11 +1,12 @@
-"""Deleting what has expired: idempotency keys, sessions, failed sign-ins, old jobs."""
+"""Deleting what has expired: idempotency keys, sessions, old jobs, old activity …"""
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from sqlalchemy import delete, select
 
+from .address_uses import CAPTURES_REMEMBERED
 from .database import Database
 from .schema import (
     EditionRow,
@@ -16,6 +17,7 @@ from .schema import (
     SignInFailureRow,
     SignInPlaceRow,
 )
+from .schema_calls import ActivityRow, AddressUseRow, ObservationRow
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
@@ -24,9 +26,10 @@ PLACES_REMEMBERED = timedelta(days=180)
 JOBS_REMEMBERED = timedelta(days=90)
 UPLOADS_WAITED_FOR = timedelta(days=1)
 EDITORS_REMEMBERED = timedelta(hours=1)
+_PART = 5_000
 
 
-def purge_expired(database: Database) -> int:
+def purge_expired(database: Database, activity_days: int) -> int:
     """Deletes them and returns how many rows there were."""
     now = database.now()
     of_editions = select(EditionRow.job).where(EditionRow.job.is_not(None))
@@ -43,6 +46,8 @@ def purge_expired(database: Database) -> int:
         delete(LoginSessionRow).where(LoginSessionRow.expires_at < now),
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),
         delete(FormEditorRow).where(FormEditorRow.seen_at < now - EDITORS_REMEMBERED),
+        delete(AddressUseRow).where(AddressUseRow.at < now - CAPTURES_REMEMBERED),
+        delete(ObservationRow).where(ObservationRow.until < now),
         delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]
     count = 0
@@ -50,4 +55,18 @@ def purge_expired(database: Database) -> int:
         # Each by itself, so that none waits for rows that another holds.
         with database.transaction() as session:
             count += session.connection().execute(statement).rowcount
-    return count
+    return count + _purge_activity(database, now - timedelta(days=activity_days))
+
+
+def _purge_activity(database: Database, before: datetime) -> int:
+    """In small parts: there are very many, and calls are kept meanwhile."""
+    count = 0
+    while True:
+        with database.transaction() as session:
+            old = select(ActivityRow.id).where(ActivityRow.at < before).limit(_PART)
+            ids = session.scalars(old).all()
+            if ids:
+                session.execute(delete(ActivityRow).where(ActivityRow.id.in_(ids)))
+        count += len(ids)
+        if len(ids) < _PART:
+            return count

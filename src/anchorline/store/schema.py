@@ -78,6 +78,8 @@ class ApiKeyRow(Base):
     rotated_at: Mapped[datetime | None] = mapped_column(UtcTime())
     earlier_digest: Mapped[str | None] = mapped_column(exact(64))
     earlier_until: Mapped[datetime | None] = mapped_column(UtcTime())
+    monthly_limit: Mapped[int | None] = mapped_column(Integer)
+    warn_share: Mapped[float] = mapped_column(Double, default=0.8, server_default=text("0.8"))
     revoked: Mapped[bool] = mapped_column(Boolean, default=False)
 
 

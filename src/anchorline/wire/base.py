@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 
 from anchorline.core.address import COMPONENTS
 from anchorline.core.text import has_control_characters
@@ -28,9 +29,20 @@ def _printable(text: str) -> str:
     return text
 
 
+def _read_time(value: object) -> object:
+    """A time that was sent as a text: JSON has no other way."""
+    if not isinstance(value, str):
+        return value
+    try:
+        return datetime.fromisoformat(value)
+    except ValueError:
+        raise ValueError("Write the time as 2027-03-01T10:42:00Z (RFC 3339).") from None
+
+
 LONGEST_TEXT = 4000
 Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_printable)]
 ShortText = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
+Time = Annotated[AwareDatetime, BeforeValidator(_read_time)]
 Key = Annotated[str, Field(min_length=1, max_length=64)]
 CountryCode = Annotated[
     str, Field(min_length=2, max_length=2, description="ISO 3166-1 alpha-2", examples=["GB"])

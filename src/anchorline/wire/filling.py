@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from .base import ComponentMap, CountryCode, RequestSchema, Schema, Text, example
 from .fields import Values
+from .usage import CaptureName
 
 
 class FillRequest(RequestSchema):
@@ -30,6 +31,7 @@ class FillRequest(RequestSchema):
         description="Of what was typed; left out: the slot's own country, where it has one",
     )
     values: Values = {}
+    capture: CaptureName | None = None
 
     @model_validator(mode="after")
     def one_source(self) -> FillRequest:

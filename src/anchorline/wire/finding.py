@@ -10,6 +10,7 @@ from pydantic import AfterValidator, Field
 from anchorline.core.kinds import LONGEST_QUERY, SUGGESTION_KINDS
 
 from .base import RequestSchema, Schema, example
+from .usage import CaptureName
 
 Kind = Literal[
     "address", "street", "district", "town", "region", "postcode", "building", "organisation",
@@ -149,12 +150,19 @@ class Suggestions(Schema):
     trace: TraceSchema | None = Field(None, description="Where `trace=true` asked for it")
 
 
+class PostcodeQuery(RequestSchema):
+    """For which capture a postcode is asked for."""
+
+    capture: CaptureName | None = None
+
+
 class AddressQuery(RequestSchema):
     """Which components are wanted."""
 
     components: Annotated[
         str | None, Field(max_length=400, description="Names with commas; without it, all")
     ] = None
+    capture: CaptureName | None = None
 
 
 class FactsSchema(Schema):

@@ -5,9 +5,9 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BeforeValidator, Field
+from pydantic import Field
 
-from .base import Key, RequestSchema, Schema, ShortText, example
+from .base import Key, RequestSchema, Schema, ShortText, Time, example
 
 _SHOWN = {
     "id": "5f0c2a9be417",
@@ -23,6 +23,8 @@ _SHOWN = {
     "used_at": "2027-03-02T08:15:00Z",
     "rotated_at": None,
     "earlier_until": None,
+    "monthly_limit": 1000,
+    "warn_share": 0.8,
 }
 
 
@@ -45,16 +47,10 @@ class KeySchema(Schema):
     earlier_until: datetime | None = Field(
         description="Until when the secret before that goes on, where it does"
     )
-
-
-def _read_time(value: object) -> object:
-    """A time that was sent as a text: JSON has no other way."""
-    if not isinstance(value, str):
-        return value
-    try:
-        return datetime.fromisoformat(value)
-    except ValueError:
-        raise ValueError("Write the time as 2027-03-01T10:42:00Z (RFC 3339).") from None
+    monthly_limit: int | None = Field(
+        description="How many addresses it may fetch in a month; null for any number"
+    )
+    warn_share: float = Field(description="From which part of that on it counts as near it")
 
 
 class ScopeSchema(Schema):
@@ -94,7 +90,7 @@ class NewKeyRequest(RequestSchema):
     origins: Annotated[list[ShortText], Field(max_length=50)] = []
     forms: Annotated[list[Key], Field(max_length=200)] = []
     targets: Annotated[list[Key], Field(max_length=200)] = []
-    expires_at: Annotated[AwareDatetime, BeforeValidator(_read_time)] | None = None
+    expires_at: Time | None = None
 
 
 class RotateKeyRequest(RequestSchema):

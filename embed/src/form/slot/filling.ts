@@ -30,6 +30,8 @@ export interface FieldState {
 
 export class Filling {
   private readonly fills = new Latest();
+  /** Names this capture: within it an address that is fetched again counts once. */
+  private readonly capture = `c${Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => byte.toString(16).padStart(2, "0")).join("")}`;
   /** What the last fill wrote, by field: what differs from it was typed by hand. */
   private filled = new Map<string, Value>();
   private ended: Promise<unknown> = Promise.resolve();
@@ -47,7 +49,7 @@ export class Filling {
     const { fillPath, connection } = this.place;
     const values = Object.fromEntries(this.state().values);
     const asking = this.fills.run((signal) =>
-      call<FillAnswer>(connection, fillPath(this.slot.key), { body: { ...source, values }, signal }),
+      call<FillAnswer>(connection, fillPath(this.slot.key), { body: { ...source, values, capture: this.capture }, signal }),
     );
     this.ended = asking.catch(() => null);
     return asking;

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from anchorline.core.address import Address, Components
+from anchorline.core.allowance import AllowanceUsedUpError
 from anchorline.core.checking import components_from_text, number_left_over
 from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.forms import Slot
@@ -13,10 +14,11 @@ from anchorline.core.forms.address_values import address_value, formula_facts
 from anchorline.core.formula import today
 from anchorline.core.layouts import Layout, LayoutLibrary, complete_region
 from anchorline.core.mapping import Fill, KnownAddress
+from anchorline.core.practice import is_practice
 from anchorline.wire.filling import FillAnswer, FilledAddress, FillRequest, TraceEntry
 
 from ..endpoints import ApiRequest
-from ..problems import invalid
+from ..problems import ProblemError, invalid
 from .layouts import reference_notes, require_components
 
 
@@ -42,6 +44,24 @@ def fill_answer(
         ],
         address=address,
     )
+
+
+def count_address(request: ApiRequest, fetched: str, capture: str | None) -> None:
+    """Counts an address for whoever asked for it; practice addresses cost nothing.
+
+    Args:
+        fetched: its id, or another name for what was fetched.
+
+    Raises:
+        ProblemError: 429 where the key's allowance is used up.
+    """
+    if is_practice(fetched):
+        return
+    caller = request.caller
+    try:
+        request.services.address_uses.count(caller.subject, fetched, capture, caller.monthly_limit)
+    except AllowanceUsedUpError as error:
+        raise ProblemError(429, str(error)) from None
 
 
 class FillSource(NamedTuple):
@@ -83,6 +103,7 @@ def what_to_fill(
         if found is None:
             raise invalid([Problem("/address_id", f"There is no address {body.address_id!r}.")])
         address = found[0]
+        count_address(request, address.id, body.capture)
         layout = layouts.require(address.country_code)
         components = complete_region(layout, address.components)
         picked = _filled_address(address, layout, components)

@@ -36,6 +36,7 @@ from anchorline.wire.finding import (
     PositionQuery,
     PostcodeAnswer,
     PostcodeEntry,
+    PostcodeQuery,
     Suggestions,
     SuggestQuery,
     TraceSchema,
@@ -46,6 +47,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import invalid, not_found
 from ..recent_answers import KeptAnswer
+from .filling import count_address
 from .layouts import require_layout
 
 router = Router("finding", "find")
@@ -168,10 +170,12 @@ def get_address(request: ApiRequest) -> Schema:
     if found is None:
         raise not_found(f"There is no address {identifier!r}.")
     address, _edition = found
-    wanted = request.query(AddressQuery).components
+    query = request.query(AddressQuery)
+    wanted = query.components
     names = _listed(wanted or "", COMPONENTS, "component", "components")
     layouts = request.services.layouts_in_force.current().everywhere
     layout = layouts.require(address.country_code)
+    count_address(request, address.id, query.capture)
     return AddressAnswer(
         id=address.id,
         components={
@@ -189,6 +193,7 @@ def get_address(request: ApiRequest) -> Schema:
     "GET",
     "/postcodes/<country_code>/<postcode>",
     access=Access.SERVER,
+    query=PostcodeQuery,
     answer=(PostcodeAnswer, PartialPostcodeAnswer),
     problems=(404,),
 )
@@ -205,6 +210,8 @@ def get_postcode(request: ApiRequest) -> Schema:
     if found is None:
         raise not_found(f"There is no address with the postcode {typed!r} in {layout.name}.")
     if isinstance(found, PostcodeAddresses):
+        whole = f"{layout.country_code} {found.postcode}"
+        count_address(request, whole, request.query(PostcodeQuery).capture)
         return PostcodeAnswer(
             postcode=found.postcode,
             count=len(found.addresses),

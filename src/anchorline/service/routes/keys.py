@@ -27,7 +27,7 @@ router = Router("keys", "administer")
 def list_keys(request: ApiRequest) -> Schema:
     """All keys without their secrets, and what a server key can be for."""
     return KeyList(
-        keys=[_shown(request, key) for key in request.services.keys.list()],
+        keys=[shown_key(request, key) for key in request.services.keys.list()],
         scopes=[ScopeSchema(name=name, says=says) for name, says in SCOPES.items()],
     )
 
@@ -83,7 +83,7 @@ def rotate_key(request: ApiRequest) -> ApiResponse:
 @router.endpoint("POST", "/keys/<key>/end", access=Access.SERVER, answer=KeySchema)
 def end_key(request: ApiRequest) -> Schema:
     """Ends a key for good: within seconds nobody can use it any more."""
-    return _shown(request, request.services.keys.end(request.path["key"]))
+    return shown_key(request, request.services.keys.end(request.path["key"]))
 
 
 def _require_no_more(request: ApiRequest, wanted: WantedKey) -> None:
@@ -102,10 +102,11 @@ def _require_no_more(request: ApiRequest, wanted: WantedKey) -> None:
 
 
 def _with_secret(request: ApiRequest, made: NewSecret) -> Schema:
-    return NewSecretAnswer(key=_shown(request, made.key), secret=made.whole)
+    return NewSecretAnswer(key=shown_key(request, made.key), secret=made.whole)
 
 
-def _shown(request: ApiRequest, key: ApiKey) -> KeySchema:
+def shown_key(request: ApiRequest, key: ApiKey) -> KeySchema:
+    """A key as it is answered."""
     now = request.services.database.now()
     is_over = key.expires_at is not None and key.expires_at <= now
     overlaps = key.earlier_until is not None and key.earlier_until > now
@@ -123,4 +124,6 @@ def _shown(request: ApiRequest, key: ApiKey) -> KeySchema:
         used_at=key.used_at,
         rotated_at=key.rotated_at,
         earlier_until=key.earlier_until if overlaps else None,
+        monthly_limit=key.allowance.limit,
+        warn_share=key.allowance.warn_share,
     )

@@ -56,10 +56,13 @@ class ServiceAccount:
     def prepare(self, settings: Settings) -> None:
         """Makes what the service writes to and reads, and gives it to the account."""
         settings.signing_secret()
-        settings.gazetteer_folder.mkdir(parents=True, exist_ok=True)
+        folders = (settings.gazetteer_folder, settings.uses_folder)
+        for folder in folders:
+            folder.mkdir(parents=True, exist_ok=True)
         if self._account is None:
             return
-        give(settings.gazetteer_folder, self._account)
+        for folder in folders:
+            give(folder, self._account)
         secret = settings.var / "service-secret"
         if secret.exists():
             os.chown(secret, self._account.uid, self._account.gid, follow_symlinks=False)

@@ -95,7 +95,7 @@ def run(settings: Settings, *, with_worker: bool = False) -> int:
             keeper = Keeper(name, part)
             keeper.begin()
             ending.callback(keeper.end)
-        stopping.wait(lambda: _purge(url))
+        stopping.wait(lambda: _purge(url, settings.activity_days))
     return 0
 
 
@@ -199,10 +199,10 @@ class _Child:
         end_processes([process], _STOP_SECONDS)
 
 
-def _purge(url: str) -> None:
+def _purge(url: str, activity_days: int) -> None:
     database = Database(url)
     try:
-        count = purge_expired(database)
+        count = purge_expired(database, activity_days)
         _log.info("purged", rows=count)
     except StoreError as error:
         _log.warning("not purged", error=str(error))

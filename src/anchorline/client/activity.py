@@ -1,0 +1,125 @@
+"""The calls on activity and on the addresses that were fetched."""
+
+from __future__ import annotations
+
+import builtins
+from collections.abc import Iterator
+from datetime import datetime
+from itertools import count
+from time import sleep
+
+from anchorline.wire.activity import (
+    ActivityAnswer,
+    CallSchema,
+    ObservationList,
+    ObservationSchema,
+    ObserveRequest,
+)
+from anchorline.wire.usage import UsageAnswer
+
+from .calls import Calls, request_body
+
+_PAGE = 500
+
+
+class Activity(Calls):
+    """Activity, as `Client.activity`. It needs the scope `administer`."""
+
+    def list(
+        self,
+        *,
+        subject: str | None = None,
+        endpoint: str | None = None,
+        of: str | None = None,
+        origin: str | None = None,
+        outcome: str | None = None,
+        since: datetime | None = None,
+        until: datetime | None = None,
+        after: int | None = None,
+        before: int | None = None,
+        limit: int = 100,
+    ) -> ActivityAnswer:
+        """The latest calls, or those after one of them; the latest stand first.
+
+        Args:
+            subject: a key's id, `page` and a form's key, `people`, or `-` for nobody known.
+            endpoint: such as `finding.suggest`.
+            of: the key of the form or target that they were about.
+            origin: of the page that called.
+            outcome: `answered`, `refused` or `failed`.
+            since, until: the first time, and the time after the last one.
+            after, before: ids of calls.
+        """
+        query = {
+            "subject": subject,
+            "endpoint": endpoint,
+            "of": of,
+            "origin": origin,
+            "outcome": outcome,
+            "since": since.isoformat() if since else None,
+            "until": until.isoformat() if until else None,
+            "after": after,
+            "before": before,
+            "limit": limit,
+        }
+        return self._get("activity", ActivityAnswer, query)
+
+    def follow(
+        self,
+        *,
+        subject: str | None = None,
+        endpoint: str | None = None,
+        of: str | None = None,
+        origin: str | None = None,
+        outcome: str | None = None,
+        every: float = 1.0,
+        rounds: int | None = None,
+    ) -> Iterator[CallSchema]:
+        """Calls as they come, the oldest first.
+
+        Args:
+            every: seconds between two looks.
+            rounds: how often it is looked; None for ever.
+
+        The others are those of `list`.
+        """
+        newest = self.list(limit=1).calls
+        at = newest[0].id if newest else 0
+        for number in count():
+            if number == rounds:
+                return
+            found = self.list(
+                subject=subject,
+                endpoint=endpoint,
+                of=of,
+                origin=origin,
+                outcome=outcome,
+                after=at,
+                limit=_PAGE,
+            ).calls
+            yield from reversed(found)
+            at = found[0].id if found else at
+            if len(found) < _PAGE:
+                sleep(every)
+
+    def lines(self, *, subject: str | None = None, outcome: str | None = None) -> str:
+        """All calls as JSON Lines, the oldest first."""
+        query = {"subject": subject, "outcome": outcome}
+        return self._transport.send("GET", "activity-lines", query=query).text
+
+    def observe(self, kind: str, name: str, *, hours: int = 2) -> builtins.list[ObservationSchema]:
+        """Has question and answer of a key's or target's calls kept for some hours; 0 ends it.
+
+        Returns what is observed then.
+        """
+        body = request_body(ObserveRequest, kind=kind, name=name, hours=hours)
+        answer = self._transport.send("PUT", "observations", body=body)
+        return ObservationList.model_validate_json(answer.content).observations
+
+    def observations(self) -> builtins.list[ObservationSchema]:
+        """What is observed at present."""
+        return self._get("observations", ObservationList).observations
+
+    def usage(self, month: str | None = None) -> UsageAnswer:
+        """Addresses fetched in a month, such as 2027-03, by key and day; this month by default."""
+        return self._get("usage", UsageAnswer, {"month": month})

@@ -1,0 +1,136 @@
+"""API: activity: calls found, exported, and observed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import timedelta
+from typing import Any
+
+from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.store.activity import OUTCOMES, Call, WantedCalls
+from anchorline.wire.activity import (
+    ActivityAnswer,
+    ActivityFilter,
+    ActivityQuery,
+    CallSchema,
+    ObservationList,
+    ObservationSchema,
+    ObserveRequest,
+)
+from anchorline.wire.base import Schema
+
+from ..access import Access
+from ..endpoints import ApiRequest, ApiResponse, Router
+from ..problems import invalid
+from .usage import subject_name
+
+router = Router("activity", "administer")
+_NOBODY = "-"
+
+
+@router.endpoint(
+    "GET", "/activity", access=Access.SERVER, query=ActivityQuery, answer=ActivityAnswer
+)
+def list_activity(request: ApiRequest) -> Schema:
+    """The latest calls, or those after one of them; a call is there within a second."""
+    query, services = request.query(ActivityQuery), request.services
+    found = services.calls.find(_wanted(query), query.limit)
+    names = _names(request)
+    calls = sorted((_shown(one, names) for one in found), key=lambda one: -one.id)
+    return ActivityAnswer(
+        calls=calls,
+        kept_days=services.settings.activity_days,
+        endpoints=services.activity.endpoints,
+    )
+
+
+@router.endpoint(
+    "GET",
+    "/activity-lines",
+    access=Access.SERVER,
+    query=ActivityFilter,
+    answer=None,
+    download="application/x-ndjson",
+)
+def export_activity(request: ApiRequest) -> ApiResponse:
+    """All calls that are wanted as JSON Lines, the oldest first."""
+    wanted, names = _wanted(request.query(ActivityFilter)), _names(request)
+    calls = request.services.calls.each(wanted)
+
+    def content() -> Iterator[bytes]:
+        for one in calls:
+            yield _shown(one, names).model_dump_json().encode() + b"\n"
+
+    headers = {
+        "Content-Type": "application/x-ndjson",
+        "Content-Disposition": 'attachment; filename="activity.jsonl"',
+    }
+    return ApiResponse(None, headers=headers, stream=content())
+
+
+@router.endpoint("GET", "/observations", access=Access.SERVER, answer=ObservationList)
+def list_observations(request: ApiRequest) -> Schema:
+    """Keys and targets of which question and answer are kept at present."""
+    return _observations(request)
+
+
+@router.endpoint(
+    "PUT", "/observations", access=Access.SERVER, body=ObserveRequest, answer=ObservationList
+)
+def observe(request: ApiRequest) -> Schema:
+    """Keeps question and answer of a key's or target's calls for some hours, 24 at most.
+
+    What people type stands in them: it is for finding an error, and ends by itself.
+    """
+    body, services = request.body(ObserveRequest), request.services
+    if body.kind == "key":
+        known = [key.id for key in services.keys.list()]
+    else:
+        known = [entry.key for _, entry in services.targets.list()]
+    if body.name not in known:
+        detail = unknown_name_detail(body.kind, body.name, nearest_names(body.name, known))
+        raise invalid([Problem("/name", detail)])
+    until = services.database.now() + timedelta(hours=body.hours)
+    services.calls.observe(body.kind, body.name, until, request.caller.name)
+    services.activity.learn()
+    return _observations(request)
+
+
+def _observations(request: ApiRequest) -> ObservationList:
+    return ObservationList(
+        observations=[
+            ObservationSchema.model_validate(one, from_attributes=True)
+            for one in request.services.calls.observations()
+        ]
+    )
+
+
+def _names(request: ApiRequest) -> dict[str, str]:
+    return {key.id: key.name for key in request.services.keys.list()}
+
+
+def _wanted(query: ActivityFilter) -> WantedCalls:
+    given: dict[str, Any] = query.model_dump(exclude={"limit"})
+    if given["subject"] == _NOBODY:
+        given["subject"] = ""
+    return WantedCalls(**given)
+
+
+def _shown(call: Call, names: dict[str, str]) -> CallSchema:
+    outcome = next(
+        (name for name, (low, high) in OUTCOMES.items() if low <= call.status < high), "failed"
+    )
+    return CallSchema(
+        id=call.id,
+        at=call.at,
+        subject=call.subject,
+        name=names.get(call.subject) or subject_name(call.subject),
+        origin=call.origin,
+        endpoint=call.endpoint,
+        of=call.of,
+        status=call.status,
+        outcome=outcome,
+        ms=call.ms,
+        question=call.question,
+        answer=call.answer,
+    )

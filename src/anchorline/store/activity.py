@@ -1,0 +1,184 @@
+"""Activity: the calls of the last days, and for which of them question and answer are kept."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+from sqlalchemy import Select, delete, select
+from sqlalchemy.dialects.mysql import insert
+
+from .database import Database
+from .schema_calls import ActivityRow, ObservationRow
+
+# Statuses of each outcome, the last one not included.
+OUTCOMES: dict[str, tuple[int, int]] = {
+    "answered": (100, 400),
+    "refused": (400, 500),
+    "failed": (500, 600),
+}
+LONGEST_OBSERVATION = timedelta(hours=24)
+OBSERVED = ("key", "target")
+_BATCH = 1_000
+
+
+@dataclass(frozen=True, slots=True)
+class Call:
+    """One call.
+
+    Attributes:
+        id: its place in the order in which calls were kept; 0 for one that is not kept yet.
+        subject: a key's id, a form's page, people who are signed in; empty for nobody known.
+        origin: of the page that called; empty where none was told.
+        of: the form or target that it was about; empty for none.
+        question, answer: whole, where somebody observes; None otherwise.
+    """
+
+    at: datetime
+    subject: str
+    origin: str
+    endpoint: str
+    of: str
+    status: int
+    ms: float
+    question: str | None = None
+    answer: str | None = None
+    id: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class WantedCalls:
+    """Which calls are looked for; what is None is not looked at.
+
+    Attributes:
+        outcome: a key of OUTCOMES.
+        after, before: ids, neither of them included.
+    """
+
+    subject: str | None = None
+    endpoint: str | None = None
+    of: str | None = None
+    origin: str | None = None
+    outcome: str | None = None
+    since: datetime | None = None
+    until: datetime | None = None
+    after: int | None = None
+    before: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Observation:
+    """A key or target of which question and answer are kept until some time."""
+
+    kind: str
+    name: str
+    until: datetime
+    by: str
+
+
+class ActivityStore:
+    """Keeps and finds calls."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def keep(self, calls: Sequence[Call]) -> None:
+        """Keeps calls in their order."""
+        rows = [
+            {
+                "at": one.at,
+                "subject": one.subject[:80],
+                "origin": one.origin[:200],
+                "endpoint": one.endpoint[:80],
+                "of": one.of[:64],
+                "status": one.status,
+                "ms": one.ms,
+                "question": one.question,
+                "answer": one.answer,
+            }
+            for one in calls
+        ]
+        with self._database.transaction() as session:
+            session.execute(insert(ActivityRow), rows)
+
+    def find(self, wanted: WantedCalls, limit: int) -> Sequence[Call]:
+        """The latest calls that are wanted, the latest first; after an id the oldest of those."""
+        return self._some(wanted, limit, oldest=wanted.after is not None)
+
+    def each(self, wanted: WantedCalls) -> Iterator[Call]:
+        """All calls that are wanted, the oldest first."""
+        at = wanted.after or 0
+        while True:
+            next_ones = replace(wanted, after=at)
+            found = self._some(next_ones, _BATCH, oldest=True)
+            yield from found
+            if len(found) < _BATCH:
+                return
+            at = found[-1].id
+
+    def _some(self, wanted: WantedCalls, limit: int, *, oldest: bool) -> Sequence[Call]:
+        order = ActivityRow.id.asc() if oldest else ActivityRow.id.desc()
+        with self._database.transaction() as session:
+            rows = session.scalars(_query(wanted).order_by(order).limit(limit))
+            return [_call(row) for row in rows]
+
+    def observe(self, kind: str, name: str, until: datetime, by: str) -> None:
+        """Has question and answer kept until then; a time that is over ends it."""
+        row = ObservationRow
+        with self._database.transaction() as session:
+            session.execute(
+                delete(row).where(
+                    (row.until <= self._database.now()) | ((row.kind == kind) & (row.name == name))
+                )
+            )
+            if until > self._database.now():
+                session.add(row(kind=kind, name=name, until=until, by=by))
+
+    def observations(self) -> Sequence[Observation]:
+        """What is observed now."""
+        row = ObservationRow
+        with self._database.transaction() as session:
+            query = select(row).where(row.until > self._database.now())
+            rows = session.scalars(query.order_by(row.kind, row.name))
+            return [Observation(one.kind, one.name, one.until, one.by) for one in rows]
+
+
+def _query(wanted: WantedCalls) -> Select[ActivityRow]:
+    row = ActivityRow
+    query = select(row)
+    for column, value in (
+        (row.subject, wanted.subject),
+        (row.endpoint, wanted.endpoint),
+        (row.of, wanted.of),
+        (row.origin, wanted.origin),
+    ):
+        if value is not None:
+            query = query.where(column == value)
+    if wanted.outcome is not None:
+        low, high = OUTCOMES[wanted.outcome]
+        query = query.where(row.status >= low, row.status < high)
+    if wanted.since is not None:
+        query = query.where(row.at >= wanted.since)
+    if wanted.until is not None:
+        query = query.where(row.at < wanted.until)
+    if wanted.after is not None:
+        query = query.where(row.id > wanted.after)
+    if wanted.before is not None:
+        query = query.where(row.id < wanted.before)
+    return query
+
+
+def _call(row: ActivityRow) -> Call:
+    return Call(
+        row.at,
+        row.subject,
+        row.origin,
+        row.endpoint,
+        row.of,
+        row.status,
+        row.ms,
+        row.question,
+        row.answer,
+        row.id,
+    )

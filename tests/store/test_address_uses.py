@@ -1,0 +1,136 @@
+"""What is counted is what was served: each address once within one capture, and no more."""
+
+import errno
+import os
+import threading
+from datetime import UTC, date, datetime
+from itertools import count
+
+import pytest
+
+from anchorline.core.allowance import Allowance, AllowanceUsedUpError, next_month
+from anchorline.store.address_uses import AddressUses
+from anchorline.store.database import Database, DatabaseUnavailableError, StorageFullError
+from anchorline.store.use_journal import UseJournal
+
+_NUMBERS = count()
+
+
+@pytest.fixture
+def key():
+    return f"key{next(_NUMBERS)}"
+
+
+@pytest.fixture
+def journal(tmp_path):
+    return UseJournal(tmp_path / "uses-waiting")
+
+
+@pytest.fixture
+def uses(database, journal):
+    return AddressUses(database, journal)
+
+
+def counted(uses, key, month):
+    return sum(one.count for one in uses.list(month) if one.subject == key)
+
+
+def test_an_address_counts_once_in_a_capture_and_again_in_another(uses, key, clock):
+    for capture in ("first-page", "first-page", "second-page", None, None):
+        uses.count(key, "demo:1", capture, None)
+    uses.count(key, "demo:2", "first-page", None)
+    assert counted(uses, key, clock().date()) == 5
+
+
+def test_of_eight_who_fetch_at_once_exactly_as_many_as_may_are_let_through(uses, key, clock):
+    served = []
+
+    def fetch(number):
+        for at in range(20):
+            try:
+                uses.count(key, f"demo:{number}-{at}", None, 100)
+                served.append(at)
+            except AllowanceUsedUpError:
+                continue
+
+    threads = [threading.Thread(target=fetch, args=(number,)) for number in range(8)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert len(served) == counted(uses, key, clock().date()) == 100
+
+
+def test_what_was_counted_goes_on_within_its_capture_when_nothing_more_may_be(uses, key):
+    uses.count(key, "demo:1", "a-capture", 1)
+    uses.count(key, "demo:1", "a-capture", 1)
+    with pytest.raises(AllowanceUsedUpError, match="its limit is 1"):
+        uses.count(key, "demo:2", "a-capture", 1)
+
+
+def test_a_month_begins_anew(uses, key, clock):
+    uses.count(key, "demo:1", None, 1)
+    before = clock().date()
+    while clock().date() < next_month(before):
+        clock.forward(hours=23)
+    uses.count(key, "demo:2", None, 1)
+    assert counted(uses, key, before) == counted(uses, key, clock().date()) == 1
+
+
+def test_while_the_database_is_away_uses_wait_in_a_file_and_are_counted_once(uses, journal, key):
+    away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
+    for capture in ("one-capture", "one-capture", "two-capture"):
+        away.count(key, "demo:1", capture, None)
+    with pytest.raises(DatabaseUnavailableError):
+        away.carry_over()
+    today = datetime.now(UTC).date()
+    assert counted(uses, key, today) == 0
+    assert uses.carry_over() == 3
+    assert uses.carry_over() == 0
+    assert counted(uses, key, today) == 2
+
+
+def test_a_line_that_was_broken_off_costs_no_other_one(uses, tmp_path, journal, key):
+    away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
+    away.count(key, "demo:1", None, None)
+    with (tmp_path / "uses-waiting").open("a") as file:
+        file.write('["broken of')
+    away.count(key, "demo:2", None, None)
+    assert uses.carry_over() == 2
+
+
+def test_on_a_full_disk_the_reserve_makes_room(tmp_path, journal, uses, key, monkeypatch):
+    uses.carry_over()
+    real, reserve = os.write, tmp_path / "reserve"
+
+    def write(file, data):
+        if reserve.exists():
+            raise OSError(errno.ENOSPC, "full")
+        return real(file, data)
+
+    monkeypatch.setattr(os, "write", write)
+    away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
+    away.count(key, "demo:1", None, None)
+    monkeypatch.undo()
+    assert uses.carry_over() == 1
+    assert reserve.exists(), "held again"
+
+
+def test_nothing_is_served_that_cannot_be_counted(tmp_path, key):
+    nowhere = UseJournal(tmp_path / "no" / "folder")
+    away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), nowhere)
+    with pytest.raises(StorageFullError):
+        away.count(key, "demo:1", None, None)
+
+
+@pytest.mark.parametrize(
+    ("limit", "number", "state"),
+    [(None, 10**9, "within"), (100, 79, "within"), (100, 80, "near"), (100, 100, "used_up"),
+     (0, 0, "used_up")],
+)  # fmt: skip
+def test_how_near_a_key_is_to_its_limit(limit, number, state):
+    assert Allowance(limit).state(number) == state
+
+
+def test_december_is_followed_by_january():
+    assert next_month(date(2026, 12, 31)) == date(2027, 1, 1)
