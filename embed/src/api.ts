@@ -2457,6 +2457,23 @@ export interface components {
             /** Format: date-time */
             changed_at: string;
         };
+        /** @description What an address would put into the inputs of the page. */
+        TargetTrialAnswer: {
+            /** @description The address in one line */
+            label: string;
+            fill: components["schemas"]["FillAnswer"];
+        };
+        /** @description A draft that is to be tried with an address, a practice address where none is named. */
+        TargetTrialRequest: {
+            document: components["schemas"]["PageTargetDocument"];
+            /**
+             * @description Of the target; left out: the first
+             * @default null
+             */
+            address: string | null;
+            /** @default null */
+            address_id: string | null;
+        };
         /**
          * @description A rule that comes to one text.
          *
@@ -2874,6 +2891,8 @@ export type TargetProposalAnswer = components['schemas']['TargetProposalAnswer']
 export type TargetProposalRequest = components['schemas']['TargetProposalRequest'];
 export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
 export type TargetSummary = components['schemas']['TargetSummary'];
+export type TargetTrialAnswer = components['schemas']['TargetTrialAnswer'];
+export type TargetTrialRequest = components['schemas']['TargetTrialRequest'];
 export type TextRuleSchema = components['schemas']['TextRuleSchema'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];

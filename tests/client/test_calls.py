@@ -98,6 +98,7 @@ CALLS = {
     "get_job_report": lambda c: c.datasets.report("j1"),
     "list_targets": lambda c: c.targets.list(),
     "propose_page_target": lambda c: c.targets.propose("shop", "Shop", [{"name": "street"}]),
+    "try_target": lambda c: c.targets.trial(PAGE, "delivery"),
     "get_target_draft": lambda c: c.targets.draft("checkout"),
     "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),
     "publish_target": lambda c: c.targets.publish("checkout"),

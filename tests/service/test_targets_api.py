@@ -134,3 +134,14 @@ def test_what_stands_against_publishing_is_said_with_the_draft(server):
     assert (refused.status_code, refused.json()["errors"][0]["pointer"]) == (
         422, "/addresses/0/examples/0/values/town",
     )  # fmt: skip
+
+
+def test_a_draft_is_tried_with_a_practice_address_before_anything_is_kept(server):
+    tried = server.post("/api/v1/target-trials", json={"document": DOCUMENT})
+    assert tried.status_code == 200, tried.text
+    assert "Lantern Row" in tried.json()["fill"]["values"]["street"]
+    assert "Lantern Row" in tried.json()["label"]
+    assert server.get("/api/v1/targets/shop/draft").status_code == 404
+    unknown = server.post("/api/v1/target-trials", json={"document": DOCUMENT, "address": "home"})
+    assert unknown.status_code == 422
+    assert "delivery" in unknown.json()["errors"][0]["detail"]

@@ -6,6 +6,12 @@ import builtins
 from collections.abc import Mapping, Sequence
 
 from anchorline.wire.filling import FillAnswer, FillRequest
+from anchorline.wire.target_proposals import (
+    TargetProposalAnswer,
+    TargetProposalRequest,
+    TargetTrialAnswer,
+    TargetTrialRequest,
+)
 from anchorline.wire.targets import (
     AttachedTarget,
     PageTargetDocument,
@@ -14,8 +20,6 @@ from anchorline.wire.targets import (
     TargetFaultReport,
     TargetFaultSchema,
     TargetList,
-    TargetProposalAnswer,
-    TargetProposalRequest,
     TargetRestoreRequest,
     TargetSummary,
 )
@@ -47,6 +51,23 @@ class Targets(Calls):
             TargetProposalRequest, key=key, title=title, inputs=list(inputs), origins=list(origins)
         )
         return self._post("target-proposals", TargetProposalAnswer, body)
+
+    def trial(
+        self,
+        document: PageTargetDocument,
+        address: str | None = None,
+        *,
+        address_id: str | None = None,
+    ) -> TargetTrialAnswer:
+        """What an address would put into a page's inputs; a practice address by default.
+
+        Args:
+            address: the key of the target's address; the first one by default.
+        """
+        body = request_body(
+            TargetTrialRequest, document=document, address=address, address_id=address_id
+        )
+        return self._post("target-trials", TargetTrialAnswer, body)
 
     def draft(self, key: str) -> tuple[TargetDraft, str]:
         """A target's draft and its ETag."""

@@ -35,6 +35,11 @@ def is_practice(identifier: str) -> bool:
     return identifier.startswith(f"{PRACTICE}:")
 
 
+def practice_id(country_code: str) -> str:
+    """The id of a country's first practice address."""
+    return f"{PRACTICE}:{country_code}1"
+
+
 def practice_gazetteer(layouts: LayoutLibrary) -> Gazetteer:
     """A gazetteer of the practice addresses alone."""
     built = build_edition(list(practice_rows(layouts)), layouts)

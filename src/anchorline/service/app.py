@@ -21,6 +21,7 @@ from .pages import site_pages
 from .problems import install_problem_handlers
 from .routes import (
     activity,
+    attached_pages,
     coverage,
     datasets,
     finding,
@@ -55,6 +56,7 @@ _ROUTES = (
     mapping,
     coverage,
     targets,
+    attached_pages,
     phones,
     records,
     record_changes,

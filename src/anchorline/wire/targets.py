@@ -13,7 +13,7 @@ from .problems import ProblemPlace
 from .rules import ExampleSchema, RuleSchema
 from .slots import NearSchema
 
-_DOCUMENT: dict[str, Any] = {
+EXAMPLE_TARGET: dict[str, Any] = {
     "key": "checkout",
     "kind": "page",
     "title": "Checkout of the shop",
@@ -100,7 +100,7 @@ class PageAddressSchema(RequestSchema):
 class PageTargetDocument(RequestSchema):
     """A page target as it is written down."""
 
-    model_config = example(_DOCUMENT) | {"extra": "forbid"}
+    model_config = example(EXAMPLE_TARGET) | {"extra": "forbid"}
     key: Key
     kind: Literal["page"] = "page"
     title: Annotated[ShortText, Field(min_length=1)]
@@ -148,7 +148,7 @@ class TargetDraft(Schema):
 
     model_config = example(
         {
-            "document": _DOCUMENT,
+            "document": EXAMPLE_TARGET,
             "summary": _SUMMARY,
             "problems": [],
             "warnings": [
@@ -168,7 +168,7 @@ class TargetDraft(Schema):
 class AttachedTarget(Schema):
     """A published target, as a page attaches to it."""
 
-    model_config = example({"document": _DOCUMENT, "version": 1})
+    model_config = example({"document": EXAMPLE_TARGET, "version": 1})
     document: PageTargetDocument
     version: int
 
@@ -232,60 +232,6 @@ class TargetFaultList(Schema):
         }
     )
     faults: list[TargetFaultSchema]
-
-
-class SeenOption(RequestSchema):
-    """An option of a list."""
-
-    value: ShortText = ""
-    text: ShortText = ""
-
-
-class SeenInputSchema(RequestSchema):
-    """An input as it is seen on a page, without what stands in it."""
-
-    element: Literal["input", "textarea", "select"] = "input"
-    name: ShortText = ""
-    id: ShortText = ""
-    autocomplete: ShortText = ""
-    class_name: ShortText = ""
-    label: ShortText = Field(default="", description="The text of its label, or what ARIA says")
-    placeholder: ShortText = ""
-    options: Annotated[list[SeenOption], Field(max_length=500)] = []
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
-
-
-class TargetProposalRequest(RequestSchema):
-    """The inputs of a page, of which a target is to be proposed."""
-
-    model_config = example(
-        {
-            "key": "checkout",
-            "title": "Checkout of the shop",
-            "origins": ["https://shop.example"],
-            "inputs": [
-                {"name": "ship_street", "label": "Street"},
-                {"name": "ship_town", "autocomplete": "shipping address-level2"},
-            ],
-        }
-    ) | {"extra": "forbid"}
-    key: Key
-    title: Annotated[ShortText, Field(min_length=1)]
-    origins: Annotated[list[ShortText], Field(max_length=50)] = []
-    inputs: Annotated[list[SeenInputSchema], Field(min_length=1, max_length=200)]
-
-
-class TargetProposalAnswer(Schema):
-    """A target that may be meant; nothing is kept."""
-
-    model_config = example(
-        {
-            "document": _DOCUMENT,
-            "because": {"street": "Its label says “Street”.", "town": "Its label says “Town”."},
-        }
-    )
-    document: PageTargetDocument
-    because: dict[str, str] = Field(description="By the inputs' keys, why each is what it is")
 
 
 class TargetRestoreRequest(RequestSchema):

@@ -1,0 +1,95 @@
+"""What a page's inputs are taken for, and what an address would put into them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from .base import Key, RequestSchema, Schema, ShortText, example
+from .filling import FillAnswer
+from .targets import EXAMPLE_TARGET, PageTargetDocument
+
+
+class SeenOption(RequestSchema):
+    """An option of a list."""
+
+    value: ShortText = ""
+    text: ShortText = ""
+
+
+class SeenInputSchema(RequestSchema):
+    """An input as it is seen on a page, without what stands in it."""
+
+    element: Literal["input", "textarea", "select"] = "input"
+    name: ShortText = ""
+    id: ShortText = ""
+    autocomplete: ShortText = ""
+    class_name: ShortText = ""
+    label: ShortText = Field(default="", description="The text of its label, or what ARIA says")
+    placeholder: ShortText = ""
+    options: Annotated[list[SeenOption], Field(max_length=500)] = []
+    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
+
+
+class TargetProposalRequest(RequestSchema):
+    """The inputs of a page, of which a target is to be proposed."""
+
+    model_config = example(
+        {
+            "key": "checkout",
+            "title": "Checkout of the shop",
+            "origins": ["https://shop.example"],
+            "inputs": [
+                {"name": "ship_street", "label": "Street"},
+                {"name": "ship_town", "autocomplete": "shipping address-level2"},
+            ],
+        }
+    ) | {"extra": "forbid"}
+    key: Key
+    title: Annotated[ShortText, Field(min_length=1)]
+    origins: Annotated[list[ShortText], Field(max_length=50)] = []
+    inputs: Annotated[list[SeenInputSchema], Field(min_length=1, max_length=200)]
+
+
+class TargetProposalAnswer(Schema):
+    """A target that may be meant; nothing is kept."""
+
+    model_config = example(
+        {
+            "document": EXAMPLE_TARGET,
+            "because": {"street": "Its label says “Street”.", "town": "Its label says “Town”."},
+        }
+    )
+    document: PageTargetDocument
+    because: dict[str, str] = Field(description="By the inputs' keys, why each is what it is")
+
+
+class TargetTrialRequest(RequestSchema):
+    """A draft that is to be tried with an address, a practice address where none is named."""
+
+    model_config = example({"document": EXAMPLE_TARGET, "address": "delivery"}) | {
+        "extra": "forbid"
+    }
+    document: PageTargetDocument
+    address: Key | None = Field(default=None, description="Of the target; left out: the first")
+    address_id: Annotated[str, Field(max_length=160)] | None = None
+
+
+class TargetTrialAnswer(Schema):
+    """What an address would put into the inputs of the page."""
+
+    model_config = example(
+        {
+            "label": "1 Lantern Row, Practice Town",
+            "fill": {
+                "values": {"street": "1 Lantern Row"},
+                "labels": {"street": "Street"},
+                "cleared": [],
+                "warnings": [],
+                "trace": [],
+            },
+        }
+    )
+    label: str = Field(description="The address in one line")
+    fill: FillAnswer
