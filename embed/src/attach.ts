@@ -5,6 +5,7 @@
  */
 
 import { AttachedPage, type Attachment } from "./attach/attached-page";
+import { INSPECT } from "./attach/inspection";
 import { warn } from "./attach/say";
 import { nearest } from "./setup";
 
@@ -63,6 +64,17 @@ function attachBy(script: HTMLScriptElement): void {
   }
 }
 
-for (const script of Array.from(document.scripts)) {
-  if (script.src === import.meta.url && Object.keys(script.dataset).length) attachBy(script);
+/** A page that the console has opened is looked at; what does that is loaded for it alone. */
+async function beInspected(opener: Window): Promise<void> {
+  const service = new URL(import.meta.url).origin;
+  const { inspect } = (await import(/* @vite-ignore */ `${service}/embed/inspect.js`)) as typeof import("./inspect");
+  inspect(opener, service);
+}
+
+if (location.hash === INSPECT && opener) {
+  void beInspected(opener as Window);
+} else {
+  for (const script of Array.from(document.scripts)) {
+    if (script.src === import.meta.url && Object.keys(script.dataset).length) attachBy(script);
+  }
 }

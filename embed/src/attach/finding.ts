@@ -10,7 +10,7 @@ export type Writable = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElemen
 
 const WRITABLE = "input, textarea, select, [role=combobox]";
 /** Inputs into which no text is written. */
-const NO_TEXT = new Set(["button", "checkbox", "color", "file", "hidden", "image", "radio", "range", "reset", "submit"]);
+const NO_TEXT = new Set(["button", "checkbox", "color", "file", "hidden", "image", "password", "radio", "range", "reset", "submit"]);
 
 /** What finding an input came to: the way that found it is the last that was tried. */
 export interface Found {
@@ -35,9 +35,14 @@ export function findInput(page: Tree, input: PageInput): Found {
   return { element: null, count: 0, fault };
 }
 
+/** The inputs of one tree into which text is written. */
+export function writableIn(tree: Tree): Generator<Writable> {
+  return writable(tree.querySelectorAll(WRITABLE));
+}
+
 function* matching(tree: Tree, way: Way): Generator<Writable> {
   if (way.css) return yield* writable(tree.querySelectorAll(way.css));
-  for (const element of writable(tree.querySelectorAll(WRITABLE))) {
+  for (const element of writableIn(tree)) {
     if (fits(element, way)) yield element;
   }
 }
@@ -60,7 +65,7 @@ function fits(element: Writable, way: Way): boolean {
 }
 
 /** What an input is called: by its labels, or by what ARIA says of it. */
-function labelsOf(element: Writable): string[] {
+export function labelsOf(element: Writable): string[] {
   const root = element.getRootNode() as Tree;
   const named = (element.getAttribute("aria-labelledby") ?? "").split(/\s+/).filter(Boolean);
   return [

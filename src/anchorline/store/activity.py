@@ -6,8 +6,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
-from sqlalchemy import Select, delete, select
-from sqlalchemy.dialects.mysql import insert
+import orjson
+from sqlalchemy import Select, delete, select, text
 
 from .database import Database
 from .schema_calls import ActivityRow, ObservationRow
@@ -21,6 +21,21 @@ OUTCOMES: dict[str, tuple[int, int]] = {
 LONGEST_OBSERVATION = timedelta(hours=24)
 OBSERVED = ("key", "target")
 _BATCH = 1_000
+# One value for all rows: taking them apart is the database's work, which costs a tenth of what
+# writing each value into a statement would.
+_KEEP = text("""
+    INSERT INTO activity
+        (at, subject, origin, endpoint, document, status, ms, question, answer)
+    SELECT call_at, subject, origin, endpoint, document, status, ms, question, answer
+    FROM JSON_TABLE(:rows, '$[*]' COLUMNS (
+        place FOR ORDINALITY,
+        call_at DATETIME(6) PATH '$[0]', subject VARCHAR(80) PATH '$[1]',
+        origin VARCHAR(200) PATH '$[2]', endpoint VARCHAR(80) PATH '$[3]',
+        document VARCHAR(64) PATH '$[4]', status INT PATH '$[5]', ms DOUBLE PATH '$[6]',
+        question LONGTEXT PATH '$[7]', answer LONGTEXT PATH '$[8]'
+    )) AS calls
+    ORDER BY place
+""")
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,21 +101,21 @@ class ActivityStore:
     def keep(self, calls: Sequence[Call]) -> None:
         """Keeps calls in their order."""
         rows = [
-            {
-                "at": one.at,
-                "subject": one.subject[:80],
-                "origin": one.origin[:200],
-                "endpoint": one.endpoint[:80],
-                "of": one.of[:64],
-                "status": one.status,
-                "ms": one.ms,
-                "question": one.question,
-                "answer": one.answer,
-            }
+            (
+                one.at.strftime("%Y-%m-%d %H:%M:%S.%f"),
+                one.subject[:80],
+                one.origin[:200],
+                one.endpoint[:80],
+                one.of[:64],
+                one.status,
+                one.ms,
+                one.question,
+                one.answer,
+            )
             for one in calls
         ]
         with self._database.transaction() as session:
-            session.execute(insert(ActivityRow), rows)
+            session.execute(_KEEP, {"rows": orjson.dumps(rows).decode()})
 
     def find(self, wanted: WantedCalls, limit: int) -> Sequence[Call]:
         """The latest calls that are wanted, the latest first; after an id the oldest of those."""
