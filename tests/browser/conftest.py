@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import functools
+import http.server
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -115,3 +118,17 @@ def axe_faults(page) -> list[str]:
         "v => v.id + ': ' + v.nodes.slice(0, 4).map(n => n.html.slice(0, 160) + ' / ' + n.failureSummary).join(' | ')))"
     )
     return list(found)
+
+
+@pytest.fixture
+def shop(tmp_path):
+    """A web server of another origin."""
+    handler = functools.partial(http.server.SimpleHTTPRequestHandler, directory=tmp_path)
+    handler.log_message = lambda *_: None
+    server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), handler)
+    thread = threading.Thread(target=server.serve_forever)
+    thread.start()
+    yield f"http://127.0.0.1:{server.server_port}", tmp_path
+    server.shutdown()
+    thread.join()
+    server.server_close()

@@ -1,11 +1,8 @@
 """The custom elements on somebody else's page, from another origin, with a browser key."""
 
-import functools
-import http.server
 import re
 import subprocess
 import sys
-import threading
 from pathlib import Path
 
 import pytest
@@ -22,20 +19,6 @@ PAGE = """<!doctype html><html lang="en"><title>Shop</title><h1>Shop</h1>
 <script>
   addEventListener("anchorline-pick", (event) => {{ document.title = event.detail.label; }});
 </script></html>"""
-
-
-@pytest.fixture
-def shop(tmp_path):
-    """A web server of another origin."""
-    handler = functools.partial(http.server.SimpleHTTPRequestHandler, directory=tmp_path)
-    handler.log_message = lambda *_: None
-    server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), handler)
-    thread = threading.Thread(target=server.serve_forever)
-    thread.start()
-    yield f"http://127.0.0.1:{server.server_port}", tmp_path
-    server.shutdown()
-    thread.join()
-    server.server_close()
 
 
 def browser_key(stack, origin):

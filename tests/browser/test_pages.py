@@ -11,14 +11,13 @@ from tests.waiting import wait_until
 
 from .conftest import axe_faults, rows
 from .pages import INPUTS, PAGES, TARGET, write_page
-from .test_embedding import shop  # noqa: F401
 
 OTHER = "Kiln Crescent"
 MEWS = {"street": "16 Abbey Mews", "town": "Brackwater", "postcode": "QV1 1AA", "country": "2"}
 
 
 @pytest.fixture
-def attached(page, shop, stack):  # noqa: F811
+def attached(page, shop, stack):
     """Opens a page of another origin that attaches the target; what its console says is kept."""
     origin, folder = shop
     with Client(stack.url, stack.access["server_key"]) as client:
@@ -164,7 +163,7 @@ def test_what_goes_leaves_nothing_and_what_comes_back_is_attached_again(attached
     expect(finder(page)).to_be_visible()
 
 
-def test_a_target_for_another_origin_is_refused_with_the_reason(attached, shop):  # noqa: F811
+def test_a_target_for_another_origin_is_refused_with_the_reason(attached, shop):
     page = attached(changes={"origins": ["https://other.example"]})
     page.wait_for_timeout(100)
     for _ in range(400):

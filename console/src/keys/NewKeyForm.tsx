@@ -7,7 +7,8 @@ import type * as api from "../../../embed/src/api";
 import { ServiceError } from "../api/call";
 import { useForms } from "../forms/useForms";
 import { ErrorAlert } from "../parts/ErrorAlert";
-import { type NewSecret, makeKey, useKeyChange, useTargets } from "./useKeys";
+import { useTargets } from "../targets/useTargets";
+import { type NewSecret, makeKey, useKeyChange } from "./useKeys";
 
 const DAY_MS = 86_400_000;
 const LASTS = [

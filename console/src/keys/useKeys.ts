@@ -13,11 +13,6 @@ export function useKeys() {
   return useQuery({ queryKey: ["keys"], queryFn: () => call<api.KeyList>("keys") });
 }
 
-/** Pages that are not ours, for which a key can be. */
-export function useTargets() {
-  return useQuery({ queryKey: ["targets"], queryFn: () => call<api.TargetList>("targets") });
-}
-
 /** A change of keys: a call of which the list is fetched anew afterwards. */
 export function useKeyChange<Given, Answer>(change: (given: Given) => Promise<Answer>) {
   const queries = useQueryClient();

@@ -6,6 +6,7 @@ import {
   FileTextOutlined,
   HomeOutlined,
   KeyOutlined,
+  LinkOutlined,
   MenuOutlined,
   ProfileOutlined,
   SearchOutlined,
@@ -27,6 +28,7 @@ const PLACES = [
   { key: "layouts", icon: <ProfileOutlined aria-hidden />, label: "Country layouts" },
   { key: "data", icon: <DatabaseOutlined aria-hidden />, label: "Reference data" },
   { key: "search", icon: <SearchOutlined aria-hidden />, label: "Try a search" },
+  { key: "targets", icon: <LinkOutlined aria-hidden />, label: "Pages of others" },
   { key: "keys", icon: <KeyOutlined aria-hidden />, label: "Keys" },
 ];
 

@@ -19,6 +19,9 @@ const OwnList = pageLoaded(() => import("../layouts/own/OwnListPage"));
 const NewOwn = pageLoaded(() => import("../layouts/own/NewOwnPage"));
 const OwnLayout = pageLoaded(() => import("../layouts/own/OwnLayoutPage"));
 const KeyList = pageLoaded(() => import("../keys/KeyListPage"));
+const TargetList = pageLoaded(() => import("../targets/TargetListPage"));
+const NewTarget = pageLoaded(() => import("../targets/NewTargetPage"));
+const TargetPage = pageLoaded(() => import("../targets/TargetPage"));
 const TrySearch = pageLoaded(() => import("../search/TrySearchPage"));
 const RecordList = pageLoaded(() => import("../records/RecordListPage"));
 const FillRecord = pageLoaded(() => import("../records/FillPage"));
@@ -57,6 +60,9 @@ export const router = createBrowserRouter(
         { path: "layouts/own/new", element: page(NewOwn) },
         { path: "layouts/own/:layout", element: page(OwnLayout) },
         { path: "layouts/:country", element: page(LayoutPage) },
+        { path: "targets", element: page(TargetList) },
+        { path: "targets/new", element: page(NewTarget) },
+        { path: "targets/:target", element: page(TargetPage) },
         { path: "keys", element: page(KeyList) },
         { path: "search", element: page(TrySearch) },
         { path: "*", element: <NotFoundPage /> },

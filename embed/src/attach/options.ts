@@ -7,7 +7,8 @@ export interface Texts {
 }
 
 /**
- * The option that is meant: by its value, by its text, or by a word in one of them, such as a code.
+ * The option that is meant: by its value, by its text, by its text without what stands in brackets
+ * at its end, or by a word in one of them, such as a code.
  *
  * Args:
  *   writes: `value` or `text` for one of these alone.
@@ -18,6 +19,7 @@ export function fitting<Option extends { texts: Texts }>(options: readonly Optio
   const ways: ((texts: Texts) => boolean)[] = [];
   if (writes !== "text") ways.push(({ value }) => plain(value) === wanted);
   if (writes !== "value") ways.push((texts) => plain(texts.text) === wanted);
+  if (writes !== "value") ways.push((texts) => plain(texts.text.replace(/\s*[([][^()[\]]*[)\]]\s*$/u, "")) === wanted);
   if (writes === "any" && !how) {
     ways.push(({ value, text: read }) => `${value} ${read}`.split(/[^\p{L}\p{N}]+/u).some((word) => plain(word) === wanted));
   }

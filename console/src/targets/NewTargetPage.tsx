@@ -1,0 +1,143 @@
+/** A new page target: from a page that is opened from here, or from HTML that is pasted. */
+
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Card, Form, Input, Tabs } from "antd";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+
+import { callWithEtag } from "../api/call";
+import { ErrorAlert } from "../parts/ErrorAlert";
+import { PageHead } from "../parts/PageHead";
+import { useUnsaved } from "../parts/useUnsaved";
+import { CopiedLine, scriptLine } from "./CopiedLine";
+import { InputTable } from "./InputTable";
+import { type PageWindow, pageAddress, usePageWindow } from "./pageWindow";
+import { inputsOf } from "./pasted";
+import { keyFrom } from "../forms/design/keys";
+import { type SeenInput, type TargetDocument, propose, useTargets } from "./useTargets";
+import "./targets.css";
+
+export default function NewTargetPage(): React.ReactNode {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const page = usePageWindow();
+  const [title, setTitle] = useState("");
+  const [document, setDocument] = useState<TargetDocument | null>(null);
+  const [because, setBecause] = useState<Record<string, string>>({});
+  const targets = useTargets();
+  const taken = new Set((targets.data?.targets ?? []).map((one) => one.key.replaceAll("-", "_")));
+  const key = keyFrom(title, taken, "page").replaceAll("_", "-");
+  const proposing = useMutation({
+    mutationFn: ({ inputs, origins }: { inputs: SeenInput[]; origins: string[] }) => propose(key, title.trim() || "Page", inputs, origins),
+    onSuccess: (answer) => {
+      setDocument(answer.document);
+      setBecause(answer.because);
+    },
+  });
+  const { mutate } = proposing;
+  // A page that is drawn by and by tells of its inputs more than once.
+  useEffect(() => {
+    if (page.inputs.length) mutate({ inputs: page.inputs, origins: [new URL(page.url).origin] });
+  }, [page.inputs, page.url, mutate]);
+  const keeping = useMutation({
+    mutationFn: (kept: TargetDocument) => callWithEtag(`targets/${kept.key}/draft`, { method: "PUT", body: kept }),
+    onSuccess: async (_, kept) => {
+      await navigate(`/targets/${kept.key}`);
+      await queries.invalidateQueries({ queryKey: ["targets"] });
+    },
+  });
+  useUnsaved(document !== null && !keeping.isPending && !keeping.isSuccess);
+  const named = document ? { ...document, title: title.trim(), key } : null;
+  return (
+    <>
+      <PageHead title="New page target" about="Anchorline looks at the inputs of a page, never at what stands in them, and proposes what each is. Nothing is kept before you say so." />
+      <Card size="small" className="new-target">
+        <Form layout="vertical" requiredMark={false}>
+          <Form.Item label="What the page is called here" htmlFor="target-title" extra={title.trim() ? `Its key: ${key}` : null}>
+            <Input id="target-title" value={title} maxLength={60} placeholder="Checkout of the shop" onChange={(event) => setTitle(event.target.value)} />
+          </Form.Item>
+          <Tabs
+            items={[
+              { key: "open", label: "Open the page", children: <OpenPage page={page} /> },
+              { key: "paste", label: "Paste its HTML", children: <PasteHtml look={(inputs, origins) => mutate({ inputs, origins })} /> },
+            ]}
+          />
+        </Form>
+      </Card>
+      {proposing.isError && <ErrorAlert error={proposing.error} />}
+      {named && (
+        <Card size="small" className="panel apart" title={<h2>Its inputs</h2>}>
+          {(named.addresses ?? []).length === 0 && <Alert className="space-below" type="warning" showIcon title="None of these inputs looks like a part of an address. Is it the right page?" />}
+          <InputTable document={named} because={because} tried={page.tried} change={setDocument} />
+          {keeping.isError && <ErrorAlert error={keeping.error} />}
+          <p>
+            <Button type="primary" disabled={!named.title} loading={keeping.isPending} onClick={() => keeping.mutate(named)}>
+              Keep it as a draft
+            </Button>{" "}
+            {!named.title && <span className="hint">Say first what the page is called.</span>}
+          </p>
+        </Card>
+      )}
+    </>
+  );
+}
+
+function OpenPage({ page }: { page: PageWindow }): React.ReactNode {
+  const [text, setText] = useState("");
+  const url = pageAddress(text);
+  return (
+    <>
+      <p>Put this line on the page, where its other scripts are. It does nothing for people yet:</p>
+      <CopiedLine text={scriptLine()} />
+      <p>Then open the page from here, leave it open, and come back:</p>
+      <div className="page-row">
+        <Input aria-label="Address of the page" placeholder="https://shop.example/checkout" value={text} maxLength={500} onChange={(event) => setText(event.target.value)} onPressEnter={() => url && page.open(url.href)} />
+        <Button disabled={!url} loading={page.state === "opening"} onClick={() => url && page.open(url.href)}>
+          Open it
+        </Button>
+      </div>
+      <div role="status">
+        {page.state === "open" && (
+          <p>
+            {page.inputs.length} inputs are seen at {page.url}.
+          </p>
+        )}
+        {page.state === "silent" && (
+          <Alert
+            className="notice"
+            type="warning"
+            showIcon
+            title="Nothing was heard from the page"
+            description="Does it have the line, and does its content policy allow scripts of this service? Was the window blocked? A page that cuts itself off from whoever opens it (Cross-Origin-Opener-Policy) cannot tell: paste its HTML instead."
+          />
+        )}
+      </div>
+    </>
+  );
+}
+
+function PasteHtml({ look }: { look: (inputs: SeenInput[], origins: string[]) => void }): React.ReactNode {
+  const [html, setHtml] = useState("");
+  const [address, setAddress] = useState("");
+  const [none, setNone] = useState(false);
+  const show = (): void => {
+    const inputs = inputsOf(html);
+    setNone(inputs.length === 0);
+    const url = pageAddress(address);
+    if (inputs.length) look(inputs, url ? [url.origin] : []);
+  };
+  return (
+    <>
+      <Form.Item label="Where the page is" htmlFor="pasted-address">
+        <Input id="pasted-address" placeholder="https://shop.example/checkout" value={address} maxLength={500} onChange={(event) => setAddress(event.target.value)} />
+      </Form.Item>
+      <Form.Item label="The HTML of its form" htmlFor="pasted-html" extra="It is read in this browser; nothing in it runs.">
+        <Input.TextArea id="pasted-html" rows={8} value={html} spellCheck={false} onChange={(event) => setHtml(event.target.value)} />
+      </Form.Item>
+      <Button disabled={!html.trim()} onClick={show}>
+        Look at it
+      </Button>
+      {none && <ErrorAlert error="There is no input in this HTML. Copy the whole form element, as the browser shows it (Inspect, Copy outer HTML)." />}
+    </>
+  );
+}

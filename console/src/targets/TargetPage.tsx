@@ -1,0 +1,100 @@
+/** One page target: its inputs, where it is, the line of HTML, what pages have reported. */
+
+import { useMutation } from "@tanstack/react-query";
+import { Alert, App, Button, Skeleton, Tabs } from "antd";
+import { useNavigate, useParams } from "react-router";
+
+import { call } from "../api/call";
+import { DraftActions } from "../parts/DraftActions";
+import { ErrorAlert } from "../parts/ErrorAlert";
+import { LoadError } from "../parts/LoadError";
+import { PageHead } from "../parts/PageHead";
+import { PublishState } from "../parts/PublishState";
+import { SaveProblem } from "../parts/SaveProblem";
+import { FaultTable } from "./FaultTable";
+import { InputTable } from "./InputTable";
+import { OnThePage } from "./OnThePage";
+import { usePageWindow } from "./pageWindow";
+import { TargetSettings } from "./TargetSettings";
+import { TryOnPage } from "./TryOnPage";
+import { useTargetDraft } from "./useTargets";
+import "./targets.css";
+
+export default function TargetPage(): React.ReactNode {
+  const { target: key = "" } = useParams();
+  const draft = useTargetDraft(key);
+  const page = usePageWindow();
+  if (draft.kept.isError) return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
+  if (!draft.kept.data || !draft.document) return <Skeleton active />;
+  const { summary, problems, warnings } = draft.kept.data.body;
+  const { document, edit } = draft;
+  return (
+    <>
+      <PageHead title={document.title || "Without a name"} about={(document.origins ?? []).join(", ") || "Say below on which web origin it is."}>
+        <PublishState state={summary} />
+        <Remove target={key} title={document.title} refresh={draft.refreshLists} />
+        <DraftActions draft={draft} state={summary} />
+      </PageHead>
+      <SaveProblem draft={draft} />
+      {!draft.changed && <Findings title="This stands against publishing it" type="error" places={problems} />}
+      {!draft.changed && <Findings title="This should be known" type="info" places={warnings} />}
+      <Tabs
+        items={[
+          {
+            key: "inputs",
+            label: "Inputs",
+            children: (
+              <>
+                <InputTable document={document} because={{}} tried={page.tried} change={edit} />
+                <TryOnPage document={document} page={page} />
+              </>
+            ),
+          },
+          { key: "settings", label: "Where and how", children: <TargetSettings document={document} change={edit} /> },
+          { key: "line", label: "On the page", children: <OnThePage document={document} isPublished={summary.published_version !== null} /> },
+          { key: "faults", label: "Mistakes reported", children: <FaultTable target={key} /> },
+        ]}
+      />
+    </>
+  );
+}
+
+function Findings(props: { title: string; type: "error" | "info"; places: { pointer: string; detail: string }[] }): React.ReactNode {
+  if (!props.places.length) return null;
+  const description = (
+    <ul className="tried-said">
+      {props.places.map((one) => (
+        <li key={one.pointer + one.detail}>{one.detail}</li>
+      ))}
+    </ul>
+  );
+  return <Alert className="space-below" type={props.type} showIcon title={props.title} description={description} />;
+}
+
+function Remove(props: { target: string; title: string; refresh: () => Promise<void> }): React.ReactNode {
+  const navigate = useNavigate();
+  const { modal } = App.useApp();
+  const removing = useMutation({
+    mutationFn: () => call(`targets/${props.target}`, { method: "DELETE" }),
+    onSuccess: async () => {
+      await navigate("/targets");
+      await props.refresh();
+    },
+  });
+  const ask = (): void =>
+    void modal.confirm({
+      title: `Delete “${props.title}” with all its versions?`,
+      content: "Pages that attach to it go on without a finder.",
+      okText: "Delete it",
+      okButtonProps: { danger: true },
+      onOk: () => removing.mutateAsync().catch(() => undefined),
+    });
+  return (
+    <>
+      {removing.isError && <ErrorAlert error={removing.error} />}
+      <Button danger onClick={ask}>
+        Delete
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+/** Targets as the service has them: pages that are not ours. */
+
+import { useQuery } from "@tanstack/react-query";
+
+import type * as api from "../../../embed/src/api";
+import { call } from "../api/call";
+import { useDraft } from "../parts/useDraft";
+
+export type TargetDocument = api.PageTargetDocument;
+export type TargetSummary = api.TargetSummary;
+export type PageInput = api.PageInputSchema;
+export type PageAddress = api.PageAddressSchema;
+export type Rule = NonNullable<PageAddress["mapping"]>[number];
+export type SeenInput = api.SeenInputSchema;
+
+export function useTargets() {
+  return useQuery({ queryKey: ["targets"], queryFn: () => call<api.TargetList>("targets") });
+}
+
+export function useTargetDraft(key: string) {
+  return useDraft<TargetDocument, api.TargetDraft>(`targets/${key}`, ["targets"]);
+}
+
+/** Mistakes of set-up that pages have reported. */
+export function useFaults(key: string) {
+  return useQuery({ queryKey: ["target-faults", key], queryFn: () => call<api.TargetFaultList>(`targets/${key}/faults`) });
+}
+
+/** What a page's inputs are taken for. */
+export const propose = (key: string, title: string, inputs: SeenInput[], origins: string[]): Promise<api.TargetProposalAnswer> =>
+  call("target-proposals", { method: "POST", body: { key, title, inputs, origins } });
+
+/** What a practice address would put into a page's inputs. */
+export const tryTarget = (document: TargetDocument, address: string): Promise<api.TargetTrialAnswer> =>
+  call("target-trials", { method: "POST", body: { document, address } });
