@@ -289,7 +289,7 @@ def _stack(rows: int) -> Iterator[Stack]:
     }
     stack = Stack(folder, environment)
     try:
-        stack.demo("start", "--rows", str(rows))
+        stack.demo("start", "--no-shop", "--rows", str(rows))
         yield stack
     finally:
         stack.demo("stop")

@@ -5,7 +5,7 @@ import { Select, Table } from "antd";
 import { Named } from "../parts/Named";
 import type { Tried } from "./pageWindow";
 import type { PageInput, TargetDocument } from "./useTargets";
-import { CHOICES, LEFT, MORE, whatItIs, withChoice } from "./whatItIs";
+import { CHOICES, LEFT, MORE, moreOf, whatItIs, withChoice } from "./whatItIs";
 
 const WAYS: Record<string, string> = { css: "selector", name: "name", id: "id", autocomplete: "autofill token", label: "label", class_name: "class" };
 
@@ -43,16 +43,17 @@ export function InputTable(props: {
           title: addresses.length > 1 ? `What it is for “${address.label}”` : "What it is",
           render: (_: unknown, input: PageInput) => {
             const choice = whatItIs(address, input.key);
+            const more = choice === MORE ? moreOf(address, input.key) : null;
             return (
               <>
                 <Select
                   aria-label={`What ${input.label ?? input.key} is${addresses.length > 1 ? `, for ${address.label}` : ""}`}
                   className="what-it-is"
                   value={choice}
-                  disabled={choice === MORE}
+                  disabled={more?.isShared ?? false}
                   showSearch={{ optionFilterProp: "label" }}
                   popupMatchSelectWidth={false}
-                  options={choice === MORE ? [{ value: MORE, label: "More than one thing: see its rules" }, ...CHOICES] : CHOICES}
+                  options={more ? [{ value: MORE, label: more.label }, ...CHOICES] : CHOICES}
                   onChange={(next) => change(withChoice(document, at, input.key, next))}
                 />
                 {at === 0 && because[input.key] && <div className="hint">{because[input.key]}</div>}

@@ -33,6 +33,19 @@ export function whatItIs(address: PageAddress, input: string): string {
   return typeof component === "string" ? component : MORE;
 }
 
+/** In words what an input gets, where that is more than one choice; and whether other inputs share it. */
+export function moreOf(address: PageAddress, input: string): { label: string; isShared: boolean } {
+  const own = (address.mapping ?? []).filter((rule) => rule.into === input || (rule.fit?.into ?? []).includes(input));
+  const said = own.map((rule) => {
+    if (rule.fit) return `One of ${rule.fit.into.length} lines for what no other input takes`;
+    if (rule.formula) return "Worked out by a formula";
+    const names = (rule.components ?? rule.facts ?? []).map((one) => (typeof one === "string" ? readable(one) : "a group"));
+    const changes = rule.changes?.length ? ", changed on the way" : "";
+    return `${names.join(", ") || (rule.lines ? `Line ${rule.lines}` : "A link")}${changes}`;
+  });
+  return { label: said.join("; "), isShared: own.some((rule) => rule.fit) };
+}
+
 /** The target with an input that is something else now, in one of its addresses. */
 export function withChoice(document: TargetDocument, at: number, input: string, choice: string): TargetDocument {
   const addresses = (document.addresses ?? []).map((address, number) => {

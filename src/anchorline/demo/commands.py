@@ -26,6 +26,7 @@ from anchorline.private_files import write_whole
 from .alternate_names import with_alternate_names
 from .process import DemoError, alive, end, folder, listens, running_pid, spawn, url
 from .scenario import apply_forms, describe, submit_examples
+from .shop.opening import open_shop, running_shop, shop_url
 from .world import COUNTRIES, make_rows
 
 DEMO_ROWS = 30_000
@@ -41,13 +42,16 @@ def main() -> None:
 
 @main.command()
 @click.option("--rows", default=DEMO_ROWS, show_default=True, help="Addresses to make.")
-def run(rows: int) -> None:
+@click.option("--shop/--no-shop", default=True, help="Open a made-up shop beside it.")
+def run(rows: int, shop: bool) -> None:
     """Start the demo and serve until Ctrl-C."""
     process = spawn(sys.stderr.fileno(), tied=True)
     try:
         with _step("Starting the database and the service"):
             _wait_until_alive(process)
         _set_up(rows)
+        if shop:
+            _open_shop(tied=True)
         _say_where_to_go()
         while process.poll() is None:
             time.sleep(0.2)
@@ -55,6 +59,7 @@ def run(rows: int) -> None:
     except KeyboardInterrupt:
         click.echo("\nStopping …")
     finally:
+        _close_shop()
         end(process.pid)
         process.wait()
     click.echo("Stopped; everything it kept is still there.")
@@ -62,7 +67,8 @@ def run(rows: int) -> None:
 
 @main.command()
 @click.option("--rows", default=DEMO_ROWS, show_default=True, help="Addresses to make.")
-def start(rows: int) -> None:
+@click.option("--shop/--no-shop", default=True, help="Open a made-up shop beside it.")
+def start(rows: int, shop: bool) -> None:
     """Start the demo in the background; returns once it answers."""
     if running_pid() is not None and alive():
         click.echo(f"The demo is running at {url()}.")
@@ -80,6 +86,8 @@ def start(rows: int) -> None:
         with _step("Starting the database and the service"):
             _wait_until_alive(process, place / "service.log")
         _set_up(rows)
+        if shop:
+            _open_shop()
     except BaseException:
         end(process.pid)
         raise
@@ -89,6 +97,7 @@ def start(rows: int) -> None:
 @main.command()
 def stop() -> None:
     """Stop the demo that runs in the background."""
+    _close_shop()
     pid = running_pid()
     if pid is None:
         click.echo("The demo is not running.")
@@ -155,6 +164,21 @@ def _set_up_through_the_client(rows: int) -> None:
                 submit_examples(client)
         for line in describe(client):
             click.echo(f"  · {line}")
+
+
+def _open_shop(*, tied: bool = False) -> None:
+    access = _access()
+    with _step("Opening the shop"), Client(access["url"], access["server_key"]) as client:
+        try:
+            open_shop(client, access["url"], tied=tied)
+        except AnchorlineError as error:
+            raise DemoError(f"The shop could not be opened: {error}") from error
+
+
+def _close_shop() -> None:
+    pid = running_shop()
+    if pid is not None:
+        end(pid)
 
 
 def _load(client: Client, file: Path) -> None:
@@ -228,8 +252,9 @@ def _wait_until_alive(process: subprocess.Popen[bytes], log: Path | None = None)
 
 def _say_where_to_go() -> None:
     access = _access()
+    shop = f"\n  A shop       {shop_url()}/checkout" if running_shop() is not None else ""
     click.echo(f"""
-  The form     {access["url"]}/f/tuning-visit
+  The form     {access["url"]}/f/tuning-visit{shop}
   The console  {access["url"]}/
                {access["admin_email"]}
                {access["admin_password"]}
