@@ -2401,7 +2401,7 @@ export interface components {
         /** @description A mistake of set-up that a page has found: never what somebody typed. */
         TargetFaultReport: {
             /** @enum {string} */
-            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "option_missing" | "value_refused" | "twice" | "refused";
+            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "input_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
             /**
              * @description An input's key, an attribute, a path
              * @default
@@ -2412,7 +2412,7 @@ export interface components {
         /** @description A mistake of set-up, as often as pages have reported it. */
         TargetFaultSchema: {
             /** @enum {string} */
-            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "option_missing" | "value_refused" | "twice" | "refused";
+            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "input_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
             subject: string;
             detail: string;
             count: number;

@@ -4,6 +4,7 @@
  *     <script type="module" src="https://…/embed/attach.js" data-target="checkout" data-key="anl_browser_…"></script>
  */
 
+import { type Asked, faultsOf } from "./attach/asked";
 import { AttachedPage, type Attachment } from "./attach/attached-page";
 import { INSPECT } from "./attach/inspection";
 import { warn } from "./attach/say";
@@ -11,7 +12,7 @@ import { nearest } from "./setup";
 
 export type { Attachment };
 
-export interface AttachOptions {
+export interface AttachOptions extends Asked {
   /** The key of the target. */
   target: string;
   /** A browser key of the service. */
@@ -26,8 +27,14 @@ const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity
 /** What this script has attached to this page, by the keys of the targets, also by lines of HTML. */
 export const attachments: ReadonlyMap<string, Attachment> = new Map();
 
-/** Attaches a target to this page, now and wherever its inputs come and go. */
+/**
+ * Attaches a target to this page, now and wherever its inputs come and go.
+ *
+ * Throws a TypeError for what cannot work: no target, no browser key, a base that is no address.
+ */
 export function attach(options: AttachOptions): Attachment {
+  const faults = faultsOf(options, { target: "target", key: "key", base: "base" });
+  if (faults.length) throw new TypeError(`attach: ${faults.join(" ")}`);
   return attached(options);
 }
 
@@ -44,23 +51,16 @@ function attached({ target, key, base }: AttachOptions): AttachedPage {
 /** Attaches what a line of HTML asks for; says what is wrong with it. */
 function attachBy(script: HTMLScriptElement): void {
   const { target = "", key = "", base } = script.dataset;
-  const say = (text: string): unknown => warn(target, text);
-  if (!target) say("the script needs data-target, the key of a published target.");
-  if (!key) say("the script needs data-key, a browser key of the service.");
-  else if (key.startsWith("anl_server_")) {
-    say("data-key is a server key, and everybody can read it here: end it, and put a browser key there.");
-    return;
-  } else if (!/^anl_browser_\w+_[\w-]+$/.test(key)) {
-    say("data-key is no browser key: it begins with anl_browser_ and has four parts. Copy it whole.");
-    return;
-  }
-  const page = target && key ? attached({ target, key, ...(base ? { base } : {}) }) : null;
+  const asked = { target, key, ...(base === undefined ? {} : { base }) };
+  const faults = faultsOf(asked, { target: "data-target", key: "data-key", base: "data-base" });
+  for (const fault of faults) warn(target, fault);
+  const page = faults.length ? null : attached(asked);
   for (const { name } of Array.from(script.attributes)) {
     if (KNOWN.includes(name) || OF_SCRIPTS.has(name)) continue;
     const near = nearest(name, KNOWN);
     const text = `the script has no attribute “${name}”.${near ? ` Did you mean “${near}”?` : ` It takes ${KNOWN.join(", ")}.`}`;
     if (page) page.say("attribute", name, text);
-    else say(text);
+    else warn(target, text);
   }
 }
 

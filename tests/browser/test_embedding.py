@@ -70,7 +70,9 @@ def test_on_a_page_of_another_origin_the_developer_reads_why(page, shop, stack):
         alone.fill(text)
         page.get_by_text("Type the address in yourself").first.wait_for()
         page.wait_for_timeout(400)
-    why = [text for text in said if f"This browser key may not be used from {origin}." in text]
+    why = [
+        text for text in said if f"This browser key may not be used from {origin}: make one" in text
+    ]
     assert [text.split(":")[0] for text in why] == ["<anchorline-form>", "<anchorline-finder>"]
 
 

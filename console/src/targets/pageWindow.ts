@@ -6,7 +6,7 @@ import { type FromConsole, type FromPage, INSPECT, type TriedInput } from "../..
 import type { PageInput, SeenInput } from "./useTargets";
 
 /** How long a page may take to load before something is said. */
-const PATIENCE_MS = 15_000;
+const PATIENCE_MS = 8000;
 
 export interface Tried {
   inputs: TriedInput[];

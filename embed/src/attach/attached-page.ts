@@ -5,6 +5,7 @@
 
 import type * as api from "../api";
 import { type Connection, ServiceError, call, path } from "../service";
+import { nearest } from "../setup";
 import { wordsOf } from "../words";
 import { AttachedAddress } from "./attached-address";
 import { InputPort } from "./input-port";
@@ -68,17 +69,32 @@ export class AttachedPage implements Attachment {
   }
 
   private addressOf(key: string | undefined): AttachedAddress | undefined {
+    if (key !== undefined && this.document && !this.keys.includes(key)) {
+      const near = nearest(key, this.keys);
+      this.say("address_unknown", key, `there is no address “${key}” in the target. ${near ? `Did you mean “${near}”?` : `It has ${this.keys.join(", ")}.`}`);
+    }
     return this.addresses[key === undefined ? 0 : this.keys.indexOf(key)];
   }
 
   private async begin(): Promise<void> {
     let document: api.PageTargetDocument;
+    let isBlocked = false;
+    const { base } = this.connection;
+    const blocked = (event: SecurityPolicyViolationEvent): void => {
+      isBlocked ||= event.blockedURI.startsWith(base);
+    };
+    addEventListener("securitypolicyviolation", blocked);
     try {
       ({ document } = await call<api.AttachedTarget>(this.connection, path`targets/${this.target}`));
     } catch (error) {
+      await new Promise((resolve) => setTimeout(resolve)); // a refusal by the policy is told a moment later
       // Without the target there is nobody to report to.
-      warn(this.target, error instanceof ServiceError ? error.message : String(error));
+      if (!(error instanceof ServiceError) || error.status) warn(this.target, error instanceof ServiceError ? error.message : String(error));
+      else if (isBlocked) warn(this.target, `this page's content policy allows no calls to ${base}: add it to connect-src.`);
+      else warn(this.target, `nothing answers at ${base}. Is that the service's address, and does it run?`);
       return;
+    } finally {
+      removeEventListener("securitypolicyviolation", blocked);
     }
     const words = await wordsOf(globalThis.document.documentElement.lang || "en");
     if (this.isGone) return;

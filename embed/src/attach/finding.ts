@@ -17,22 +17,34 @@ export interface Found {
   element: Writable | null;
   /** How many the first way that found any has found. */
   count: number;
-  /** A selector that is none, with what the browser says of it. */
+  /** A selector that is none. */
   fault: string;
+  /** What was found instead, where nothing can be written into it: a tick box, a heading. */
+  other: string;
 }
 
 export function findInput(page: Tree, input: PageInput): Found {
   const trees = [...treesIn(page)];
   let fault = "";
+  let other = "";
   for (const way of input.find ?? []) {
     try {
       const found = trees.flatMap((tree) => [...matching(tree, way)]);
-      if (found[0]) return { element: found[0], count: found.length, fault };
+      if (found[0]) return { element: found[0], count: found.length, fault, other };
+      other ||= unwritable(trees, way);
     } catch {
       fault = `“${way.css}” is no CSS selector.`;
     }
   }
-  return { element: null, count: 0, fault };
+  return { element: null, count: 0, fault, other };
+}
+
+/** What a way finds into which no text can be written; empty for nothing. */
+function unwritable(trees: readonly Tree[], way: Way): string {
+  const selector = way.css ?? (way.id ? `#${CSS.escape(way.id)}` : way.name ? `[name="${CSS.escape(way.name)}"]` : "");
+  const found = selector ? trees.map((tree) => tree.querySelector(selector)).find(Boolean) : null;
+  const type = found?.getAttribute("type");
+  return found ? `<${found.localName}${type ? ` type="${type}"` : ""}>` : "";
 }
 
 /** The inputs of one tree into which text is written. */

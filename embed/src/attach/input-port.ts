@@ -2,6 +2,7 @@
 
 import type { Value } from "../form/model";
 import type { FieldPort } from "../form/slot/port";
+import { isCombobox } from "./combobox";
 import { type PageInput, type Writable, findInput } from "./finding";
 import type { Say } from "./say";
 import type { Tree } from "./trees";
@@ -86,7 +87,10 @@ export class InputPort implements FieldPort {
 
   sayMissing(): void {
     const ways = (this.input.find ?? []).map((way) => Object.entries(way).filter(([, value]) => value).map(([name, value]) => `${name} “${value}”`).join("")).join(", ");
-    this.say("input_missing", this.key, `the input “${this.key}” is not on this page: looked for ${ways}. Mend how it is found, or take it out of the target.`);
+    const { other } = findInput(document, this.input);
+    const instead = other ? ` There is a ${other} instead, into which no text can be written.` : "";
+    const frame = !other && hasForeignFrame() ? " It may stand in a frame of another origin, which this script cannot reach: attach it on the page in that frame." : "";
+    this.say("input_missing", this.key, `the input “${this.key}” is not on this page: looked for ${ways}.${instead}${frame} Mend how it is found, or take it out of the target.`);
   }
 
   private async write(element: Writable, text: string): Promise<void> {
@@ -95,6 +99,7 @@ export class InputPort implements FieldPort {
     const { signal } = this.hold;
     for (const type of CHANGES) element.addEventListener(type, (event) => event.isTrusted && this.takenOver(), { signal });
     for (const type of BEGINS) element.addEventListener(type, (event) => event.isTrusted && this.isSettling && this.leave(), { signal });
+    this.sayIfLocked(element);
     this.isSettling = true;
     const isThere = await write(element, text, this.input.writes, signal);
     if (signal.aborted) return;
@@ -121,7 +126,26 @@ export class InputPort implements FieldPort {
       if (!signal.aborted) this.timer = setTimeout(() => void this.verify(text, signal, false), SETTLES_MS);
     } else {
       this.isSettling = false;
-      this.say("value_refused", this.key, `the page did not keep what was written into “${this.key}”: it takes fewer characters, or others.`);
+      const longest = (element as HTMLInputElement).maxLength ?? -1;
+      const reason = longest >= 0 && text.length > longest ? `it takes ${longest} characters. Set max_length in the target.` : "it takes other characters. Change the mapping.";
+      this.say("value_refused", this.key, `the page did not keep what was written into “${this.key}”: ${reason}`);
     }
   }
+
+  private sayIfLocked(element: Writable): void {
+    const { disabled, readOnly } = element as HTMLInputElement;
+    if (disabled) this.say("input_locked", this.key, `the input “${this.key}” is disabled on this page: what is written there is not sent. Find another one, or take it out of the target.`);
+    else if (readOnly && !isCombobox(element)) this.say("input_locked", this.key, `the input “${this.key}” can only be read on this page: people cannot correct what is written there.`);
+  }
+}
+
+/** Whether there is a frame on the page whose inputs nobody but its own scripts can see. */
+function hasForeignFrame(): boolean {
+  return Array.from(document.querySelectorAll("iframe")).some((frame) => {
+    try {
+      return frame.contentDocument === null;
+    } catch {
+      return true;
+    }
+  });
 }

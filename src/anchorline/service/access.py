@@ -199,7 +199,10 @@ class Gate:
                 "itself. Programs use a server key.",
             )
         if origin not in key.origins:
-            raise ProblemError(403, f"This browser key may not be used from {origin[:100]}.")
+            raise ProblemError(
+                403,
+                f"This browser key may not be used from {origin[:100]}: make one for that origin.",
+            )
         return Caller(
             "browser",
             key.name,

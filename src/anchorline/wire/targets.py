@@ -179,6 +179,8 @@ FaultKind = Literal[
     "input_missing",
     "input_several",
     "selector",
+    "input_locked",
+    "address_unknown",
     "option_missing",
     "value_refused",
     "twice",

@@ -6,6 +6,8 @@ FAULTS: dict[str, str] = {
     "input_missing": "an input is not found on the page",
     "input_several": "an input is found more than once",
     "selector": "a selector is none",
+    "input_locked": "an input is disabled, or can only be read",
+    "address_unknown": "a program names an address that the target has not",
     "option_missing": "a list has no option for a text",
     "value_refused": "the page does not keep what is written into an input",
     "twice": "another copy of the script has attached the page already",
