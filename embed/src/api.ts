@@ -86,6 +86,63 @@ export interface components {
             /** @description Whole, where it was observed */
             answer: string | null;
         };
+        /** @description What was counted; what is left out is 0. */
+        CaptureCounts: {
+            /**
+             * @description slots that were shown
+             * @default 0
+             */
+            shown: number;
+            /**
+             * @description of these, in which somebody has typed
+             * @default 0
+             */
+            begun: number;
+            /**
+             * @description addresses that were picked
+             * @default 0
+             */
+            picked: number;
+            /**
+             * @description streets, postcodes and the like that were taken as far as they go
+             * @default 0
+             */
+            partly: number;
+            /**
+             * @description addresses that were typed by hand
+             * @default 0
+             */
+            by_hand: number;
+            /**
+             * @description of those picked, in which something was changed afterwards
+             * @default 0
+             */
+            changed: number;
+            /**
+             * @description slots that were begun and left without an address
+             * @default 0
+             */
+            left: number;
+            /**
+             * @description keys pressed in finders
+             * @default 0
+             */
+            keys: number;
+            /**
+             * @description characters that fills have written
+             * @default 0
+             */
+            characters: number;
+        };
+        /** @description What a page has counted while it was open; of what was typed only what was not found. */
+        CaptureReport: {
+            counts: components["schemas"]["CaptureCounts"];
+            /**
+             * @description What was searched and not found; kept as a digest, or whole while the form or target is observed
+             * @default []
+             */
+            not_found: string[];
+        };
         /** @description The address captured in one slot. */
         CapturedSchema: {
             /** @description What the form calls the slot */
@@ -417,6 +474,18 @@ export interface components {
             /** Format: date */
             day: string;
             count: number;
+        };
+        /** @description What was counted on a day. */
+        DayCounts: {
+            shown: number;
+            begun: number;
+            picked: number;
+            partly: number;
+            by_hand: number;
+            changed: number;
+            left: number;
+            keys: number;
+            characters: number;
         };
         /** @description Dial codes of all countries that have one. */
         DialCodes: {
@@ -1426,25 +1495,37 @@ export interface components {
             /** @description What is presented: Authorization: Bearer … */
             secret: string;
         };
+        /** @description Something that was searched and not found. */
+        NotFound: {
+            /** @enum {string} */
+            kind: "form" | "target";
+            name: string;
+            /** @description Null where only a digest is kept */
+            text: string | null;
+            digest: string;
+            count: number;
+            /** Format: date-time */
+            last_at: string;
+        };
         /** @description What is observed now. */
         ObservationList: {
             observations: components["schemas"]["ObservationSchema"][];
         };
-        /** @description A key or target of which question and answer are kept until some time. */
+        /** @description A key, target or form of which question and answer are kept until some time. */
         ObservationSchema: {
             /** @enum {string} */
-            kind: "key" | "target";
-            /** @description A key's id, or a target's key */
+            kind: "key" | "target" | "form";
+            /** @description A key's id, or the key of a target or form */
             name: string;
             /** Format: date-time */
             until: string;
             /** @description Who switched it on */
             by: string;
         };
-        /** @description Keep question and answer of a key's or target's calls for some hours; 0 ends that. */
+        /** @description Keep question and answer of a key's, target's or form's calls for some hours; 0 ends that. */
         ObserveRequest: {
             /** @enum {string} */
-            kind: "key" | "target";
+            kind: "key" | "target" | "form";
             name: string;
             /** @default 2 */
             hours: number;
@@ -1846,6 +1927,22 @@ export interface components {
              * @default 30
              */
             most_per_minute: number;
+        };
+        /** @description How capture went, day by day, the oldest first. */
+        QualityAnswer: {
+            days: components["schemas"]["QualityDay"][];
+            /** @description The most frequent ones, 50 at most */
+            not_found: components["schemas"]["NotFound"][];
+        };
+        /** @description A day (UTC) of a form or target. */
+        QualityDay: {
+            /** @enum {string} */
+            kind: "form" | "target";
+            name: string;
+            title: string;
+            /** Format: date */
+            day: string;
+            counts: components["schemas"]["DayCounts"];
         };
         /** @description The address that the fields hold. */
         ReadBackAnswer: {
@@ -2722,6 +2819,8 @@ export type AllowanceRequest = components['schemas']['AllowanceRequest'];
 export type AttachedTarget = components['schemas']['AttachedTarget'];
 export type BroughtSchema = components['schemas']['BroughtSchema'];
 export type CallSchema = components['schemas']['CallSchema'];
+export type CaptureCounts = components['schemas']['CaptureCounts'];
+export type CaptureReport = components['schemas']['CaptureReport'];
 export type CapturedSchema = components['schemas']['CapturedSchema'];
 export type ChangeKindSchema = components['schemas']['ChangeKindSchema'];
 export type ChangeSchema = components['schemas']['ChangeSchema'];
@@ -2745,6 +2844,7 @@ export type DatasetAnswer = components['schemas']['DatasetAnswer'];
 export type DatasetList = components['schemas']['DatasetList'];
 export type DatasetSummary = components['schemas']['DatasetSummary'];
 export type DayCount = components['schemas']['DayCount'];
+export type DayCounts = components['schemas']['DayCounts'];
 export type DialCodes = components['schemas']['DialCodes'];
 export type DifferenceSample = components['schemas']['DifferenceSample'];
 export type DifferenceSchema = components['schemas']['DifferenceSchema'];
@@ -2819,6 +2919,7 @@ export type NearSchema = components['schemas']['NearSchema'];
 export type NearestAnswer = components['schemas']['NearestAnswer'];
 export type NewKeyRequest = components['schemas']['NewKeyRequest'];
 export type NewSecretAnswer = components['schemas']['NewSecretAnswer'];
+export type NotFound = components['schemas']['NotFound'];
 export type ObservationList = components['schemas']['ObservationList'];
 export type ObservationSchema = components['schemas']['ObservationSchema'];
 export type ObserveRequest = components['schemas']['ObserveRequest'];
@@ -2852,6 +2953,8 @@ export type ProblemPlace = components['schemas']['ProblemPlace'];
 export type ProposedRule = components['schemas']['ProposedRule'];
 export type ProposedRules = components['schemas']['ProposedRules'];
 export type PublicSettings = components['schemas']['PublicSettings'];
+export type QualityAnswer = components['schemas']['QualityAnswer'];
+export type QualityDay = components['schemas']['QualityDay'];
 export type ReadBackAnswer = components['schemas']['ReadBackAnswer'];
 export type ReadBackRequest = components['schemas']['ReadBackRequest'];
 export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];

@@ -6,6 +6,7 @@
 
 import { type Asked, faultsOf } from "./attach/asked";
 import { AttachedPage, type Attachment } from "./attach/attached-page";
+import { mayCount } from "./capture-count";
 import { INSPECT } from "./attach/inspection";
 import { warn } from "./attach/say";
 import { nearest } from "./setup";
@@ -19,9 +20,11 @@ export interface AttachOptions extends Asked {
   key: string;
   /** The service's address; that of this script where it is left out. */
   base?: string;
+  /** `no`: captures on this page are not counted. */
+  count?: string;
 }
 
-const KNOWN = ["data-target", "data-key", "data-base"];
+const KNOWN = ["data-target", "data-key", "data-base", "data-count"];
 const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity", "crossorigin", "referrerpolicy", "id", "class", "fetchpriority", "blocking"]);
 
 /** What this script has attached to this page, by the keys of the targets, also by lines of HTML. */
@@ -38,10 +41,10 @@ export function attach(options: AttachOptions): Attachment {
   return attached(options);
 }
 
-function attached({ target, key, base }: AttachOptions): AttachedPage {
+function attached({ target, key, base, count }: AttachOptions): AttachedPage {
   const service = (base ?? new URL(import.meta.url).origin).replace(/\/$/, "");
   const all = attachments as Map<string, Attachment>;
-  const page = new AttachedPage(target, { base: service, headers: { Authorization: `Bearer ${key}` } }, () => {
+  const page = new AttachedPage(target, { base: service, headers: { Authorization: `Bearer ${key}` } }, mayCount(count), () => {
     if (all.get(target) === page) all.delete(target);
   });
   all.set(target, page);
@@ -50,11 +53,11 @@ function attached({ target, key, base }: AttachOptions): AttachedPage {
 
 /** Attaches what a line of HTML asks for; says what is wrong with it. */
 function attachBy(script: HTMLScriptElement): void {
-  const { target = "", key = "", base } = script.dataset;
+  const { target = "", key = "", base, count = "" } = script.dataset;
   const asked = { target, key, ...(base === undefined ? {} : { base }) };
   const faults = faultsOf(asked, { target: "data-target", key: "data-key", base: "data-base" });
   for (const fault of faults) warn(target, fault);
-  const page = faults.length ? null : attached(asked);
+  const page = faults.length ? null : attached({ ...asked, count });
   for (const { name } of Array.from(script.attributes)) {
     if (KNOWN.includes(name) || OF_SCRIPTS.has(name)) continue;
     const near = nearest(name, KNOWN);

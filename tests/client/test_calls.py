@@ -3,7 +3,7 @@
 import inspect
 import json
 import re
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from pathlib import Path
 
 import httpx
@@ -118,6 +118,12 @@ CALLS = {
         subject="5f0c2a9be417", outcome="refused", since=datetime(2027, 3, 1, tzinfo=UTC), after=7
     ),
     "export_activity": lambda c: c.activity.lines(outcome="failed"),
+    "get_capture_quality": lambda c: c.activity.quality(kind="form", name="venue"),
+    "export_capture_quality": lambda c: c.activity.quality_table(until=date(2027, 3, 1)),
+    "report_form_capture": lambda c: c.activity.report_quality("form", "venue", {"shown": 1}),
+    "report_target_capture": lambda c: c.activity.report_quality(
+        "target", "checkout", {"shown": 1}, not_found=["x"]
+    ),
     "list_observations": lambda c: c.activity.observations(),
     "observe": lambda c: c.activity.observe("target", "checkout", hours=1),
     "get_overview": lambda c: c.overview(),

@@ -5,6 +5,7 @@ import re
 
 import httpx
 import pytest
+from pydantic import BaseModel
 
 from anchorline.client import Client, InvalidError, RefusedError
 from tests.waiting import wait_until
@@ -112,3 +113,42 @@ def test_calls_are_exported_as_json_lines_the_oldest_first(client, holder):
     lines = [json.loads(line) for line in client.activity.lines(subject=holder.key).splitlines()]
     assert [line["endpoint"] for line in lines] == ["finding.suggest"] * 3
     assert [line["id"] for line in lines] == sorted(line["id"] for line in lines)
+
+
+def test_how_well_capture_goes_is_added_up_listed_and_told_as_csv(client):
+    client.activity.report_quality("form", "venue", {"shown": 2, "begun": 1}, not_found=["Qq Lane"])
+    client.activity.report_quality(
+        "form", "venue", {"shown": 1, "picked": 1}, not_found=["qq lane"]
+    )
+    found = client.activity.quality(kind="form", name="venue")
+    (day,) = found.days
+    assert (day.title, day.counts.shown, day.counts.begun, day.counts.picked) == ("Venue", 3, 1, 1)
+    (lost,) = found.not_found
+    assert (lost.count, lost.text) == (2, None)
+    table = client.activity.quality_table(kind="form", name="venue").splitlines()
+    assert (
+        table[0] == "kind,name,day,shown,begun,picked,partly,by_hand,changed,left,keys,characters"
+    )
+    assert table[1] == f"form,venue,{day.day},3,1,1,0,0,0,0,0,0"
+
+
+def test_what_was_not_found_is_kept_whole_while_its_form_is_observed(client):
+    client.activity.observe("form", "supplier", hours=1)
+
+    def kept():
+        client.activity.report_quality("form", "supplier", {}, not_found=["Ww Lane"])
+        return client.activity.quality(kind="form", name="supplier").not_found[0].text
+
+    wait_until(lambda: kept() == "Ww Lane", every=0.3)
+    client.activity.observe("form", "supplier", hours=0)
+
+
+def test_counts_that_no_person_makes_are_refused(client):
+    with pytest.raises(InvalidError, match="/counts/shown"):
+        client._transport.send(
+            "POST", "forms/venue/capture-counts", body=_Raw(counts={"shown": 10**9})
+        )
+
+
+class _Raw(BaseModel):
+    counts: dict[str, int]

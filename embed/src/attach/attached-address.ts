@@ -5,6 +5,7 @@
  */
 
 import type * as api from "../api";
+import { CaptureCount } from "../capture-count";
 import { make, shadowOf } from "../dom";
 import type { FinderElement, PickDetail } from "../finder/element";
 import { type FieldState, Filling, type Source } from "../form/slot/filling";
@@ -25,6 +26,8 @@ export interface AttachedPlace {
   /** The administrator's, for inside the shadow tree. */
   style: string;
   say: Say;
+  /** Whether captures are counted. */
+  counts: boolean;
 }
 
 export class AttachedAddress {
@@ -36,6 +39,7 @@ export class AttachedAddress {
   private readonly filling: Filling;
   private before: FieldState | null = null;
   private hasFilled = false;
+  private count: CaptureCount | null = null;
   private hidden: HTMLElement | null = null;
   /** The element that the finder sits at. */
   at: Writable | null = null;
@@ -60,6 +64,8 @@ export class AttachedAddress {
   /** Puts the finder at an input. */
   sit(at: Writable): void {
     const { sits = "before" } = this.address.finder ?? {};
+    const { counts, target, connection } = this.place;
+    if (counts) this.count ??= new CaptureCount(this.host, { kind: "target", name: target }, connection, this.isMine);
     const whole = at.closest("label") ?? at;
     this.at = at;
     if (sits === "after") whole.after(this.host);
@@ -69,6 +75,8 @@ export class AttachedAddress {
   }
 
   leave(): void {
+    this.count?.leave();
+    this.count = null;
     this.filling.drop();
     this.unhide();
     this.host.remove();
@@ -141,8 +149,15 @@ export class AttachedAddress {
     this.tell([words.say("fieldsFilled", { count: Object.values(answer.values).filter(Boolean).length }), ...answer.warnings].join(" "));
     this.undo.hidden = false;
     this.byHand.ask(before.filled.size ? replaced : []);
+    this.count?.filled(answer, row.count === 1);
     this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail: { address: this.address.key, label, answer } }));
   }
+
+  /** Whether an event is of an input that this address fills. */
+  private readonly isMine = (event: Event): boolean => {
+    const keys = new Set((this.address.mapping ?? []).flatMap((rule) => [rule.into ?? [], rule.fit?.into ?? []].flat()));
+    return [...keys].some((key) => this.place.ports.get(key)?.element === event.composedPath()[0]);
+  };
 
   private takeBack(): void {
     if (this.before) this.filling.restore(this.before);

@@ -41,6 +41,7 @@ export class AttachedPage implements Attachment {
   constructor(
     private readonly target: string,
     private readonly connection: Connection,
+    private readonly counts: boolean,
     private readonly gone: () => void,
   ) {
     this.say = sayer(target, (fault) => this.report(fault));
@@ -100,9 +101,9 @@ export class AttachedPage implements Attachment {
     if (this.isGone) return;
     this.document = document;
     this.ports = new Map((document.inputs ?? []).map((input) => [input.key, new InputPort(input, this.say)]));
-    const { target, connection, ports, say } = this;
+    const { target, connection, ports, say, counts } = this;
     this.addresses = (document.addresses ?? []).map(
-      (address) => new AttachedAddress(address, { target, connection, ports, words, style: document.style ?? "", say }),
+      (address) => new AttachedAddress(address, { target, connection, ports, words, style: document.style ?? "", say, counts }),
     );
     this.keys = (document.addresses ?? []).map((address) => address.key);
     addEventListener("popstate", this.later);

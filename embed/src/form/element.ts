@@ -7,6 +7,7 @@
  */
 
 import { shadowOf } from "../dom";
+import { mayCount } from "../capture-count";
 import { type Connection, ServiceError, call, connectionOf, insistently, path } from "../service";
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { ENGLISH, type Words, wordsOf } from "../words";
@@ -18,7 +19,7 @@ import { type GivenInForm, asGiven } from "./given";
 import { Guard } from "./guard";
 import { LanguageSwitch } from "./language-switch";
 import { wantedLanguages } from "./languages";
-import { type FormLogic, type Worked, today, workOut } from "./logic";
+import { type Loaded, type Worked, today, workOut } from "./logic";
 import type { FormDocument } from "./model";
 import { EditedRecord } from "./record";
 import { refused, markMissing } from "./refusal";
@@ -29,14 +30,7 @@ import { cannotBeShown, closed, loading, thanksFor } from "./instead";
 import { bestLanguage, languagesOf, translated } from "./translated";
 import { FormViews } from "./views";
 
-const ATTRIBUTES = ["form", "access", "base", "draft", "dry-run", "record", "level"];
-
-interface Loaded {
-  document: FormDocument;
-  logic: FormLogic;
-  version: number | null;
-  tiles?: { address: string; attribution: string } | null;
-}
+const ATTRIBUTES = ["form", "access", "base", "draft", "dry-run", "record", "level", "count"];
 
 export class FormElement extends HTMLElement {
   /** How to reach the service; set instead of `access` and `base` by a page that signs in. */
@@ -200,6 +194,7 @@ export class FormElement extends HTMLElement {
     return contextOf({
       form: this.key,
       draft: this.hasAttribute("draft"),
+      counts: this.isFilledByAnybody && mayCount(this.getAttribute("count")),
       connection: connectionOf(this),
       languages: [...new Set(several ? [this.language, ...this.wanted] : this.wanted)].slice(0, 8),
       words: this.words,
@@ -224,11 +219,15 @@ export class FormElement extends HTMLElement {
     this.remembered?.later(views, document);
   }
 
+  /** Whether people fill it in earnest: it is no draft, no trial, and no record that is changed. */
+  private get isFilledByAnybody(): boolean {
+    return Boolean(this.loaded?.version) && !this.design && !this.record && !this.hasAttribute("dry-run") && !this.hasAttribute("draft");
+  }
+
   /** Keeps what is typed over a reload, and offers what was typed before it. */
   private remember(): void {
     const { loaded, views, document, frame, words } = this;
-    const isFilledByAnybody = loaded?.version && !this.design && !this.record && !this.hasAttribute("dry-run");
-    this.remembered = isFilledByAnybody ? new Remembered(connectionOf(this).base, this.key, loaded.version ?? 0) : null;
+    this.remembered = this.isFilledByAnybody && loaded ? new Remembered(connectionOf(this).base, this.key, loaded.version ?? 0) : null;
     if (!views || !document || !frame) return;
     this.remembered?.offer(frame, words, (kept) => {
       this.views?.restore(kept.values, kept.slots);

@@ -13,6 +13,14 @@ export interface FormLogic {
   required: Readonly<Record<string, FormulaNode>>;
 }
 
+/** A form as the service answers it. */
+export interface Loaded {
+  document: FormDocument;
+  logic: FormLogic;
+  version: number | null;
+  tiles?: { address: string; attribution: string } | null;
+}
+
 export interface Worked {
   values: Readonly<Record<string, Value>>;
   shown: ReadonlySet<string>;

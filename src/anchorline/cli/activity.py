@@ -1,4 +1,4 @@
-"""`activity` and `usage`: what is called, and how many addresses were fetched."""
+"""`activity`, `observe`, `usage` and `quality`: what is called, fetched and captured."""
 
 from __future__ import annotations
 
@@ -15,6 +15,7 @@ from .finding import Connect
 from .output import json_option, note, print_json, print_lines, print_table
 
 _TIME = click.DateTime(["%Y-%m-%d", "%Y-%m-%dT%H:%M", "%Y-%m-%dT%H:%M:%S"])
+_DAY = click.DateTime(["%Y-%m-%d"])
 _STATES = {"within": "", "near": "near its limit", "used_up": "used up"}
 
 
@@ -81,12 +82,12 @@ def activity(
 
 
 @click.command()
-@click.argument("kind", type=click.Choice(["key", "target"]))
+@click.argument("kind", type=click.Choice(["key", "target", "form"]))
 @click.argument("name")
 @click.option("--hours", type=click.IntRange(0, 24), default=2, show_default=True)
 @click.pass_obj
 def observe(connect: Connect, kind: str, name: str, hours: int) -> None:
-    """Keep question and answer of each call of a key or target for some hours; 0 ends it.
+    """Keep question and answer of each call of a key, target or form for some hours; 0 ends it.
 
     What people type stands in them: for finding an error. It ends by itself.
 
@@ -123,6 +124,60 @@ def usage(connect: Connect, month: str | None, as_json: bool) -> None:
         ],
     )
     note(f"{counted(found.count, 'address', 'addresses')} in {found.month} (UTC)")
+
+
+@click.command()
+@click.option("--form", help="Only of this form.")
+@click.option("--target", help="Only of this target.")
+@click.option("--since", type=_DAY, help="First day; 30 days ago if left out."
+)
+@click.option("--until", type=_DAY, help="Last day; today if left out.")
+@click.option("--csv", "as_csv", is_flag=True, help="As CSV.")
+@json_option
+@click.pass_obj
+def quality(
+    connect: Connect,
+    form: str | None,
+    target: str | None,
+    since: datetime | None,
+    until: datetime | None,
+    as_csv: bool,
+    as_json: bool,
+) -> None:
+    """How well capture goes: of the slots shown, how many were picked, typed by hand, left.
+
+    \b
+    Examples:
+      anchorline quality --form tuning-visit
+      anchorline quality --since 2027-03-01 --csv > march.csv
+    """
+    kind = "form" if form else "target" if target else None
+    first, last = (day.date() if day else None for day in (since, until))
+    calls = connect().activity
+    if as_csv:
+        table = calls.quality_table(kind=kind, name=form or target, since=first, until=last)
+        print_lines(table.splitlines())
+        return
+    found = calls.quality(kind=kind, name=form or target, since=first, until=last)
+    if as_json:
+        print_json(found)
+        return
+    columns = ("shown", "begun", "picked", "partly", "by_hand", "changed", "left")
+    print_table(
+        ["day", "where", *(name.replace("_", " ") for name in columns), "keys", "characters"],
+        [
+            [
+                one.day.isoformat(),
+                one.title,
+                *(f"{getattr(one.counts, name):,}" for name in columns),
+                f"{one.counts.keys:,}",
+                f"{one.counts.characters:,}",
+            ]
+            for one in found.days
+        ],
+    )
+    if not found.days:
+        note("Nothing was captured in these days.")
 
 
 def _limit(one: SubjectUsage) -> str:

@@ -27,7 +27,7 @@ from anchorline.client import (
 )
 from anchorline.wire.words import counted
 
-from .activity import activity, observe, usage
+from .activity import activity, observe, quality, usage
 from .data import data
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
 from .finding import find, near, postcode, show
@@ -165,7 +165,7 @@ def _become(*arguments: str) -> None:
 
 
 _AREAS = (layouts, data, forms, mapping, records, targets, keys)
-for command in (find, postcode, show, near, lines, *_AREAS, usage, activity, observe):
+for command in (find, postcode, show, near, lines, *_AREAS, usage, activity, observe, quality):
     main.add_command(command)
 
 __all__ = ["main", "settings_file"]

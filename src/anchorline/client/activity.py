@@ -1,10 +1,10 @@
-"""The calls on activity and on the addresses that were fetched."""
+"""The calls on activity, on the addresses that were fetched, and on how well capture goes."""
 
 from __future__ import annotations
 
 import builtins
-from collections.abc import Iterator
-from datetime import datetime
+from collections.abc import Iterator, Mapping, Sequence
+from datetime import date, datetime
 from itertools import count
 from time import sleep
 
@@ -15,9 +15,10 @@ from anchorline.wire.activity import (
     ObservationSchema,
     ObserveRequest,
 )
+from anchorline.wire.quality import CaptureReport, QualityAnswer
 from anchorline.wire.usage import UsageAnswer
 
-from .calls import Calls, request_body
+from .calls import Calls, part, request_body
 
 _PAGE = 500
 
@@ -123,3 +124,61 @@ class Activity(Calls):
     def usage(self, month: str | None = None) -> UsageAnswer:
         """Addresses fetched in a month, such as 2027-03, by key and day; this month by default."""
         return self._get("usage", UsageAnswer, {"month": month})
+
+    def quality(
+        self,
+        *,
+        kind: str | None = None,
+        name: str | None = None,
+        since: date | None = None,
+        until: date | None = None,
+    ) -> QualityAnswer:
+        """How well capture went, per form and target and day; the last 30 days by default.
+
+        Args:
+            kind: `form` or `target`; both by default.
+            name: its key.
+            since, until: the first and the last day (UTC).
+        """
+        return self._get("capture-quality", QualityAnswer, _of(kind, name, since, until))
+
+    def quality_table(
+        self,
+        *,
+        kind: str | None = None,
+        name: str | None = None,
+        since: date | None = None,
+        until: date | None = None,
+    ) -> str:
+        """The same as CSV."""
+        query = _of(kind, name, since, until)
+        return self._transport.send("GET", "capture-quality-table", query=query).text
+
+    def report_quality(
+        self,
+        kind: str,
+        name: str,
+        counts: Mapping[str, int],
+        *,
+        not_found: Sequence[str] = (),
+    ) -> None:
+        """Adds what a page of one's own has counted.
+
+        Args:
+            kind: `form` or `target`.
+            counts: such as `{"shown": 1, "picked": 1}`.
+            not_found: what was searched and not found.
+        """
+        body = request_body(CaptureReport, counts=dict(counts), not_found=list(not_found))
+        self._transport.send("POST", f"{kind}s/{part(name)}/capture-counts", body=body)
+
+
+def _of(
+    kind: str | None, name: str | None, since: date | None, until: date | None
+) -> dict[str, object]:
+    return {
+        "kind": kind,
+        "name": name,
+        "since": since.isoformat() if since else None,
+        "until": until.isoformat() if until else None,
+    }

@@ -54,6 +54,10 @@ class Activity:
         """Gets to know what is observed."""
         self._observed = frozenset((one.kind, one.name) for one in self._store.observations())
 
+    def is_observed(self, kind: str, name: str) -> bool:
+        """Whether question and answer are kept: of a `key`, a `target` or a `form`."""
+        return (kind, name) in self._observed
+
     def note(
         self,
         environ: WSGIEnvironment,
@@ -73,7 +77,9 @@ class Activity:
         of: str = environ.get(ABOUT, "")
         question = answer = None
         observed = self._observed
-        is_observed = observed and (("key", subject) in observed or ("target", of) in observed)
+        is_observed = observed and not observed.isdisjoint(
+            (("key", subject), ("target", of), ("form", of))
+        )
         if is_observed and not endpoint.startswith(_SECRET):
             question, answer = _question(environ), _text(body())
         at = datetime.fromtimestamp(time.time() - ms / 1000, UTC)

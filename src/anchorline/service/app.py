@@ -36,6 +36,7 @@ from .routes import (
     overview,
     own_layouts,
     phones,
+    quality,
     record_changes,
     records,
     session,
@@ -65,6 +66,7 @@ _ROUTES = (
     keys,
     usage,
     activity,
+    quality,
     overview,
 )
 ROUTERS: list[Router] = [module.router for module in _ROUTES]

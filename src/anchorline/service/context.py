@@ -8,6 +8,7 @@ from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import LayoutLibrary, load_names, shipped_layouts
 from anchorline.store.activity import ActivityStore
 from anchorline.store.address_uses import AddressUses
+from anchorline.store.capture_quality import CaptureQuality
 from anchorline.store.coverage_runs import CoverageRuns
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
@@ -72,6 +73,7 @@ class Services:
     allowed: Allowed
     address_uses: AddressUses
     calls: ActivityStore
+    capture_quality: CaptureQuality
     activity: Activity
 
 
@@ -115,5 +117,6 @@ def make_services(settings: Settings, database: Database) -> Services:
         allowed=allowed,
         address_uses=AddressUses(database, UseJournal(settings.uses_folder / "waiting")),
         calls=calls,
+        capture_quality=CaptureQuality(database),
         activity=Activity(calls),
     )

@@ -19,7 +19,6 @@ OUTCOMES: dict[str, tuple[int, int]] = {
     "failed": (500, 600),
 }
 LONGEST_OBSERVATION = timedelta(hours=24)
-OBSERVED = ("key", "target")
 _BATCH = 1_000
 # One value for all rows: taking them apart is the database's work, which costs a tenth of what
 # writing each value into a statement would.

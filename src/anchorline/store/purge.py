@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from sqlalchemy import delete, select
 
 from .address_uses import CAPTURES_REMEMBERED
+from .capture_quality import NOT_FOUND_REMEMBERED
 from .database import Database
 from .schema import (
     EditionRow,
@@ -17,7 +18,7 @@ from .schema import (
     SignInFailureRow,
     SignInPlaceRow,
 )
-from .schema_calls import ActivityRow, AddressUseRow, ObservationRow
+from .schema_calls import ActivityRow, AddressUseRow, NotFoundRow, ObservationRow
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
@@ -47,6 +48,7 @@ def purge_expired(database: Database, activity_days: int) -> int:
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),
         delete(FormEditorRow).where(FormEditorRow.seen_at < now - EDITORS_REMEMBERED),
         delete(AddressUseRow).where(AddressUseRow.at < now - CAPTURES_REMEMBERED),
+        delete(NotFoundRow).where(NotFoundRow.last_at < now - NOT_FOUND_REMEMBERED),
         delete(ObservationRow).where(ObservationRow.until < now),
         delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]

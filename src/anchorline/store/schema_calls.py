@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date, datetime
 
-from sqlalchemy import BigInteger, Date, Double, Index, Integer
+from sqlalchemy import BigInteger, Date, Double, Index, Integer, String
 from sqlalchemy.dialects.mysql import LONGTEXT
 from sqlalchemy.orm import Mapped, mapped_column
 
@@ -57,3 +57,35 @@ class ObservationRow(Base):
     name: Mapped[str] = mapped_column(exact(80), primary_key=True)
     until: Mapped[datetime] = mapped_column(UtcTime())
     by: Mapped[str] = mapped_column("observed_by", exact(254))
+
+
+class CaptureDayRow(Base):
+    """What was counted of captures on a day."""
+
+    __tablename__ = "capture_day"
+    __table_args__ = (TABLE,)
+    kind: Mapped[str] = mapped_column(exact(16), primary_key=True)
+    name: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    day: Mapped[date] = mapped_column(Date, primary_key=True, index=True)
+    shown: Mapped[int] = mapped_column(BigInteger)
+    begun: Mapped[int] = mapped_column(BigInteger)
+    picked: Mapped[int] = mapped_column(BigInteger)
+    partly: Mapped[int] = mapped_column(BigInteger)
+    by_hand: Mapped[int] = mapped_column(BigInteger)
+    changed: Mapped[int] = mapped_column(BigInteger)
+    left: Mapped[int] = mapped_column("left_off", BigInteger)
+    keys: Mapped[int] = mapped_column("keys_pressed", BigInteger)
+    characters: Mapped[int] = mapped_column("characters_filled", BigInteger)
+
+
+class NotFoundRow(Base):
+    """What was searched and not found."""
+
+    __tablename__ = "not_found"
+    __table_args__ = (TABLE,)
+    kind: Mapped[str] = mapped_column(exact(16), primary_key=True)
+    name: Mapped[str] = mapped_column(exact(64), primary_key=True)
+    digest: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    text: Mapped[str | None] = mapped_column(String(120))
+    count: Mapped[int] = mapped_column(Integer)
+    last_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)

@@ -79,10 +79,10 @@ class ActivityAnswer(Schema):
 
 
 class ObservationSchema(Schema):
-    """A key or target of which question and answer are kept until some time."""
+    """A key, target or form of which question and answer are kept until some time."""
 
-    kind: Literal["key", "target"]
-    name: str = Field(description="A key's id, or a target's key")
+    kind: Literal["key", "target", "form"]
+    name: str = Field(description="A key's id, or the key of a target or form")
     until: datetime
     by: str = Field(description="Who switched it on")
 
@@ -106,11 +106,11 @@ class ObservationList(Schema):
 
 
 class ObserveRequest(RequestSchema):
-    """Keep question and answer of a key's or target's calls for some hours; 0 ends that."""
+    """Keep question and answer of a key's, target's or form's calls for some hours; 0 ends that."""
 
     model_config = example({"kind": "key", "name": "5f0c2a9be417", "hours": 2}) | {
         "extra": "forbid"
     }
-    kind: Literal["key", "target"]
+    kind: Literal["key", "target", "form"]
     name: Annotated[str, Field(min_length=1, max_length=80)]
     hours: Annotated[int, Field(ge=0, le=24)] = 2

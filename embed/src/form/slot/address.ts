@@ -2,8 +2,9 @@
 
 import { type AddressValue, NO_ADDRESS } from "../../formula/address-value";
 import { Latest } from "../../latest";
-import { type Connection, type FillAnswer, call, path } from "../../service";
+import { type FillAnswer, call, path } from "../../service";
 import type { FieldView } from "../field";
+import type { SlotContext } from "./context";
 
 const PAUSE_MS = 250;
 
@@ -19,12 +20,9 @@ export class SlotAddress {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
-    private readonly form: string,
-    private readonly connection: Connection,
+    /** Of its form; `isWritten`: a formula speaks of its lines, else nobody is asked for them. */
+    private readonly context: Pick<SlotContext, "form" | "connection" | "changed" | "isWritten">,
     private readonly parts: readonly FieldView[],
-    private readonly changed: () => void,
-    /** Whether a formula speaks of its lines: else nobody is asked for them. */
-    private readonly isWritten: () => boolean,
   ) {}
 
   /** The address that was picked; null where none is any more. */
@@ -70,7 +68,7 @@ export class SlotAddress {
   /** The lines of what was typed, as they were written last; others are asked for. */
   private linesOf(country: string, components: Record<string, string>): { line: string; lines: string[] } {
     const of = JSON.stringify(components);
-    if (this.isWritten() && of !== this.written.of) {
+    if (this.context.isWritten() && of !== this.written.of) {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => void this.write(country, components, of), PAUSE_MS);
     }
@@ -80,14 +78,14 @@ export class SlotAddress {
   private async write(country: string, components: Record<string, string>, of: string): Promise<void> {
     try {
       const answer = await this.writing.run((signal) =>
-        call<Written>(this.connection, path`layouts/${country}/lines`, {
-          body: { components, form: this.form },
+        call<Written>(this.context.connection, path`layouts/${country}/lines`, {
+          body: { components, form: this.context.form },
           signal,
         }),
       );
       if (!answer) return;
       this.written = { of, line: answer.one_line, lines: answer.lines };
-      this.changed();
+      this.context.changed();
     } catch {
       // Nothing is shown of it; what is kept is worked out by the service.
       this.written = { of, line: "", lines: [] };

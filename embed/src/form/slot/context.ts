@@ -18,6 +18,8 @@ export interface SlotOnForm {
 export interface SlotContext extends LayoutSource, FillPlace, ControlPlace {
   form: string;
   draft: boolean;
+  /** Whether captures are counted. */
+  counts: boolean;
   fields: Map<string, FieldView>;
   changed: () => void;
   /** Whether a formula of the form writes an address out. */

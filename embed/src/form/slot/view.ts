@@ -7,6 +7,7 @@
  * mapping first; *Undo* puts everything back.
  */
 
+import { CaptureCount } from "../../capture-count";
 import { make } from "../../dom";
 import type { FinderElement } from "../../finder/element";
 import type { AddressValue } from "../../formula/address-value";
@@ -46,6 +47,7 @@ export class SlotView {
   private readonly shownAs: ShownAs;
   private readonly follower: CountryFollower;
   private readonly capture: SlotCapture;
+  private readonly count: CaptureCount | null;
   private readonly features: SlotFeature[];
   private readonly undo = make("button", { type: "button", class: "link", hidden: true });
   private position: Position | null = null;
@@ -65,8 +67,7 @@ export class SlotView {
     }
     this.country = new CountryChoice(slot, context, () => void this.switchCountry());
     this.filling = new Filling(slot, context);
-    const { form, connection, changed, isWritten } = context;
-    this.address = new SlotAddress(form, connection, this.parts.views, changed, isWritten);
+    this.address = new SlotAddress(context, this.parts.views);
     this.shownAs = new ShownAs(slot, this.parts, (name, given) => this.say(name, given));
     this.finder = this.newFinder();
     this.follower = this.newFollower();
@@ -99,6 +100,7 @@ export class SlotView {
       this.shownAs.more,
       ...stands("after"),
     );
+    this.count = context.counts ? new CaptureCount(this.element, { kind: "form", name: context.form }, context.connection) : null;
     this.element.classList.toggle("map-beside", slot.map?.place === "beside");
     if (slot.near?.person) void personsPlace().then((place) => (this.persons = place));
     void this.follower.follow();
@@ -183,6 +185,7 @@ export class SlotView {
     this.filling.drop();
     this.country.leave();
     for (const feature of this.features) feature.leave();
+    this.count?.leave();
   }
 
   /** Shows the fields, so that the address can be typed in or corrected. */
@@ -269,7 +272,9 @@ export class SlotView {
     const answer = await this.capture.pick(picked);
     // Found in another way than by typing, it stands in the finder all the same.
     if (answer && this.finder.text !== picked.label) this.finder.restore(picked.label, picked.typed);
-    if (answer) this.context.emit("filled", { slot: this.slot.key, label: picked.label, answer });
+    if (!answer) return;
+    this.count?.filled(answer, picked.row.count === 1);
+    this.context.emit("filled", { slot: this.slot.key, label: picked.label, answer });
   }
 
   private goOn(begun: boolean): void {
@@ -309,7 +314,6 @@ export class SlotView {
   private say(name: keyof Texts, given: Record<string, string | number> = {}): string {
     return this.context.words.say(name, given);
   }
-
   private announce(sentences: string[]): void {
     this.message.textContent = sentences.filter(Boolean).join(" ");
   }

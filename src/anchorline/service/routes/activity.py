@@ -70,7 +70,7 @@ def export_activity(request: ApiRequest) -> ApiResponse:
 
 @router.endpoint("GET", "/observations", access=Access.SERVER, answer=ObservationList)
 def list_observations(request: ApiRequest) -> Schema:
-    """Keys and targets of which question and answer are kept at present."""
+    """Keys, targets and forms of which question and answer are kept at present."""
     return _observations(request)
 
 
@@ -78,13 +78,15 @@ def list_observations(request: ApiRequest) -> Schema:
     "PUT", "/observations", access=Access.SERVER, body=ObserveRequest, answer=ObservationList
 )
 def observe(request: ApiRequest) -> Schema:
-    """Keeps question and answer of a key's or target's calls for some hours, 24 at most.
+    """Keeps question and answer of a key's, target's or form's calls for some hours, 24 at most.
 
     What people type stands in them: it is for finding an error, and ends by itself.
     """
     body, services = request.body(ObserveRequest), request.services
     if body.kind == "key":
         known = [key.id for key in services.keys.list()]
+    elif body.kind == "form":
+        known = [form.key for form in services.forms.list()]
     else:
         known = [entry.key for _, entry in services.targets.list()]
     if body.name not in known:

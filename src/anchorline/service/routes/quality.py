@@ -1,0 +1,145 @@
+"""API: how well capture goes: what pages report, and what that comes to."""
+
+from __future__ import annotations
+
+import csv
+import hashlib
+import hmac
+import io
+from collections.abc import Iterator
+from datetime import timedelta
+
+from anchorline.core.capture_counts import COUNTED
+from anchorline.core.text import fold
+from anchorline.wire.base import Schema
+from anchorline.wire.quality import (
+    CaptureReport,
+    DayCounts,
+    NotFound,
+    QualityAnswer,
+    QualityDay,
+    QualityQuery,
+)
+
+from ..access import Access
+from ..endpoints import ApiRequest, ApiResponse, Router
+from ..problems import ProblemError
+
+router = Router("quality", "administer")
+_DAYS = timedelta(days=29)
+_LARGEST = 16_384
+
+
+@router.endpoint(
+    "POST",
+    "/forms/<form>/capture-counts",
+    access=Access.CAPTURE,
+    body=CaptureReport,
+    answer=None,
+    status=204,
+    problems=(404,),
+    largest_body=_LARGEST,
+    scopes=("records",),
+)
+def report_form_capture(request: ApiRequest) -> ApiResponse:
+    """Adds what a page has counted of a form's captures."""
+    key = request.path["form"]
+    if not request.caller.may_use_form(key):
+        raise ProblemError(403, f"This key may not be used for the form {key!r}.")
+    request.services.published_forms.version(key)
+    return _add(request, "form", key)
+
+
+@router.endpoint(
+    "POST",
+    "/targets/<target>/capture-counts",
+    access=Access.CAPTURE,
+    body=CaptureReport,
+    answer=None,
+    status=204,
+    problems=(404,),
+    largest_body=_LARGEST,
+    scopes=("records",),
+)
+def report_target_capture(request: ApiRequest) -> ApiResponse:
+    """Adds what a page has counted of a target's captures."""
+    key = request.path["target"]
+    if not request.caller.may_use_target(key):
+        raise ProblemError(403, f"This key may not be used for the target {key!r}.")
+    request.services.published_targets.version(key)
+    return _add(request, "target", key)
+
+
+@router.endpoint(
+    "GET", "/capture-quality", access=Access.SERVER, query=QualityQuery, answer=QualityAnswer
+)
+def get_capture_quality(request: ApiRequest) -> Schema:
+    """How capture went, per form and target and day: shown, begun, picked, typed by hand …"""
+    return _quality(request)
+
+
+@router.endpoint(
+    "GET",
+    "/capture-quality-table",
+    access=Access.SERVER,
+    query=QualityQuery,
+    answer=None,
+    download="text/csv",
+)
+def export_capture_quality(request: ApiRequest) -> ApiResponse:
+    """The same as CSV: a line for each form or target and day."""
+    days = _quality(request).days
+
+    def content() -> Iterator[bytes]:
+        yield _line(["kind", "name", "day", *COUNTED])
+        for one in days:
+            counts = one.counts.model_dump()
+            yield _line([one.kind, one.name, one.day.isoformat(), *map(str, counts.values())])
+
+    headers = {
+        "Content-Type": "text/csv; charset=utf-8",
+        "Content-Disposition": 'attachment; filename="capture-quality.csv"',
+    }
+    return ApiResponse(None, headers=headers, stream=content())
+
+
+def _quality(request: ApiRequest) -> QualityAnswer:
+    query, services = request.query(QualityQuery), request.services
+    today = services.database.now().date()
+    until = query.until or today
+    since = query.since or until - _DAYS
+    days, not_found = services.capture_quality.list(query.kind, query.name, since, until)
+    titles = {("form", form.key): form.title for form in services.forms.list()}
+    titles |= {("target", entry.key): entry.title for _, entry in services.targets.list()}
+    return QualityAnswer(
+        days=[
+            QualityDay(
+                kind=one.kind,
+                name=one.name,
+                title=titles.get((one.kind, one.name), one.name),
+                day=one.day,
+                counts=DayCounts(**one.counts),
+            )
+            for one in days
+        ],
+        not_found=[NotFound.model_validate(one, from_attributes=True) for one in not_found],
+    )
+
+
+def _add(request: ApiRequest, kind: str, name: str) -> ApiResponse:
+    """Keeps what was not found as a digest; whole only while somebody observes."""
+    body, services = request.body(CaptureReport), request.services
+    secret = services.settings.signing_secret().encode()
+    is_observed = services.activity.is_observed(kind, name)
+    not_found: dict[str, str | None] = {}
+    for text in body.not_found:
+        digest = hmac.new(secret, fold(text).encode(), hashlib.sha256).hexdigest()[:32]
+        not_found[digest] = text if is_observed else None
+    services.capture_quality.add(kind, name, body.counts.model_dump(), not_found)
+    return ApiResponse(None, status=204)
+
+
+def _line(values: list[str]) -> bytes:
+    buffer = io.StringIO()
+    csv.writer(buffer).writerow(values)
+    return buffer.getvalue().encode()
