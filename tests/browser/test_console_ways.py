@@ -149,7 +149,19 @@ def test_on_a_phone_the_menu_opens_names_itself_and_closes(phone, stack):
     assert axe_faults(page) == []
 
 
-@pytest.mark.parametrize("place", ["forms/supplier", "layouts/US", "records", "data", "search"])
+@pytest.mark.parametrize(
+    "place",
+    [
+        "forms/supplier",
+        "layouts/US",
+        "records",
+        "data",
+        "search",
+        "targets/new",
+        "activity",
+        "activity?view=calls",
+    ],
+)
 def test_on_a_phone_every_page_fits(phone, stack, place):
     page = signed_in(phone, stack)
     page.goto(f"{stack.url}/console/{place}")

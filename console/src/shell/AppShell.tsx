@@ -2,6 +2,7 @@
 
 import {
   AppstoreOutlined,
+  BarChartOutlined,
   DatabaseOutlined,
   FileTextOutlined,
   HomeOutlined,
@@ -29,6 +30,7 @@ const PLACES = [
   { key: "data", icon: <DatabaseOutlined aria-hidden />, label: "Reference data" },
   { key: "search", icon: <SearchOutlined aria-hidden />, label: "Try a search" },
   { key: "targets", icon: <LinkOutlined aria-hidden />, label: "Pages of others" },
+  { key: "activity", icon: <BarChartOutlined aria-hidden />, label: "Activity" },
   { key: "keys", icon: <KeyOutlined aria-hidden />, label: "Keys" },
 ];
 

@@ -22,6 +22,7 @@ const KeyList = pageLoaded(() => import("../keys/KeyListPage"));
 const TargetList = pageLoaded(() => import("../targets/TargetListPage"));
 const NewTarget = pageLoaded(() => import("../targets/NewTargetPage"));
 const TargetPage = pageLoaded(() => import("../targets/TargetPage"));
+const ActivityPage = pageLoaded(() => import("../activity/ActivityPage"));
 const TrySearch = pageLoaded(() => import("../search/TrySearchPage"));
 const RecordList = pageLoaded(() => import("../records/RecordListPage"));
 const FillRecord = pageLoaded(() => import("../records/FillPage"));
@@ -63,6 +64,7 @@ export const router = createBrowserRouter(
         { path: "targets", element: page(TargetList) },
         { path: "targets/new", element: page(NewTarget) },
         { path: "targets/:target", element: page(TargetPage) },
+        { path: "activity", element: page(ActivityPage) },
         { path: "keys", element: page(KeyList) },
         { path: "search", element: page(TrySearch) },
         { path: "*", element: <NotFoundPage /> },
