@@ -97,4 +97,4 @@ purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pypr
 stamped Python-bytecode "$(files_below src/anchorline | grep -E "\.py$" | xargs -d '\n' stat -c '%n %Y' | sha256sum | cut -c1-16)$(readlink -f .venv)" python_bytecode
 purpose=$purpose_python stamped "npm-packages-$purpose_python" "$(sum_of package.json package-lock.json console/package.json embed/package.json api-types/package.json tests/pages/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts
-[[ $purpose != test ]] || stamped test-pages "$(files_below tests/pages | xargs -d '\n' cat | sha256sum | cut -c1-16)" test_pages
+[[ $purpose != test ]] || stamped test-pages "$(files_below tests/pages docs/examples | xargs -d '\n' cat | sha256sum | cut -c1-16)" test_pages

@@ -2,7 +2,7 @@ import { svelte } from "@sveltejs/vite-plugin-svelte";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 
-const PAGES = ["react", "vue", "svelte", "angular", "lit", "antd", "jquery"];
+const PAGES = ["react", "vue", "svelte", "angular", "lit", "antd", "jquery", "example-react", "example-vue", "example-angular"];
 
 /** Each page is whole by itself, as a shop that knows nothing of the others would build it. */
 export default defineConfig({
