@@ -1630,6 +1630,11 @@ export interface components {
             language: string | null;
             /** @default [] */
             datasets: string[];
+            /**
+             * @description What is typed behind this word is looked for among the practice addresses
+             * @default null
+             */
+            practice_word: string | null;
             /** @default null */
             near: components["schemas"]["NearSchema"] | null;
             /** @default null */
@@ -2396,6 +2401,11 @@ export interface components {
              * @default null
              */
             language: string | null;
+            /**
+             * @description What is typed behind this word is looked for among the practice addresses
+             * @default null
+             */
+            practice_word: string | null;
             /**
              * @description Those that are searched; left out: all
              * @default []

@@ -100,6 +100,7 @@ FEATURES: dict[str, Feature] = {
     "near": Feature("by_hand", {"near": {"slot": "by_location"}}, _asks_for("near", "51.535459,-2.880898")),
     "datasets": Feature("by_hand", {"datasets": ["demo"]}, _asks_for("datasets", "demo")),
     "language": Feature("by_hand", {"language": "en"}, _asks_for("language", "en")),
+    "practice_word": Feature("by_hand", {"practice_word": "rehearsal"}, _asks_for("practice-word", "rehearsal")),
     "locked": Feature("by_hand", {"locked": True}, _locked),
     "same_as": Feature("same", {"same_as": "by_hand"}, _same),
     "shown_as": Feature("by_lines", {"shown_as": "lines"}, _lines),

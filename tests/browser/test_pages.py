@@ -78,6 +78,19 @@ def test_one_target_fills_changes_takes_back_and_empties_the_page_of_every_libra
     assert [said for said in page.said if "Anchorline" in said] == []
 
 
+def test_the_administrators_word_finds_practice_addresses_that_count_for_nothing(attached, client):
+    address = {**TARGET["addresses"][0], "practice_word": "rehearsal"}
+    page = attached(changes={"addresses": [address]})
+    finder(page).fill("Rehearsal 1 lantern")
+    rows(page).filter(has_text="1 Lantern Row").first.click()
+    expect(page.get_by_label("Street")).to_have_value("1 Lantern Row")
+    used = {one.subject: one.count for one in client.activity.usage().subjects}
+    made = client.keys.list()[-1]
+    assert used[made.id] == 0
+    finder(page).fill("rehearsal")
+    expect(page.get_by_role("option", name="Lantern Row")).to_have_count(0)
+
+
 def test_axe_finds_nothing_on_a_page_with_a_filled_address(attached):
     page = attached()
     finder(page).fill("16 abbey mews")

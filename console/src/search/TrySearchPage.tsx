@@ -1,7 +1,7 @@
 /** A bench for searching: what is found for a text, how it was read, and why in this order. */
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Empty, Select } from "antd";
+import { Empty, Select, Switch } from "antd";
 import { useDeferredValue } from "react";
 import { useSearchParams } from "react-router";
 
@@ -50,6 +50,9 @@ export default function TrySearchPage(): React.ReactNode {
           className="kinds-choice"
         />
         <Narrowing label="Near a point, latitude and longitude" example="Near: 51.53,-2.88" name="near" />
+        <label className="practice-switch">
+          <Switch size="small" checked={place.get("practice") === "true"} onChange={(on) => set("practice", on ? "true" : "")} /> Practice addresses
+        </label>
         <Narrowing label="Language of places with several, as a code" example="Language: cy" name="language" />
       </div>
       {place.get("within") && (

@@ -59,6 +59,9 @@ export function TargetSettings({ document, change }: { document: TargetDocument;
               onChange={(event) => sit(at, { label: event.target.value || null })}
             />
           </Form.Item>
+          <Form.Item label="Word for practice addresses" htmlFor={`${address.key}-practice`} extra="Typed first, it finds made-up addresses that count for nothing.">
+            <Input id={`${address.key}-practice`} value={address.practice_word ?? ""} maxLength={30} onChange={(event) => set(at, { practice_word: event.target.value || null })} />
+          </Form.Item>
           <Form.Item label="Where the finder sits">
             <div className="page-row">
               <Select aria-label="Where the finder sits" value={address.finder?.sits ?? "before"} options={SITS} popupMatchSelectWidth={false} onChange={(sits) => sit(at, { sits })} />

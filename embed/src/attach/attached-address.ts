@@ -108,6 +108,7 @@ export class AttachedAddress {
       kinds: address.kinds?.join(","),
       datasets: address.datasets?.join(","),
       language: address.language,
+      "practice-word": address.practice_word,
       near: address.near?.latitude != null ? `${address.near.latitude},${address.near.longitude}` : null,
     })) {
       if (value) finder.setAttribute(name, value);

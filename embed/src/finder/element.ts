@@ -3,7 +3,7 @@
  *
  * Attributes: `label`, `country` and `kinds` (with commas), `elsewhere` (countries to look in where
  * `country` has nothing), `takes-groups` (a group can be picked, too: its `row.count` is then more
- * than 1), `practice` (made-up addresses alone, for trying out), `access` (a key), `base` (the service's address).
+ * than 1), `practice` (made-up addresses alone, for trying out), `practice-word` (these where it is typed first), `access` (a key), `base` (the service's address).
  * Events, which bubble: `anchorline-pick` with {id, label, typed, row}, `anchorline-status` with
  * {status}, `anchorline-by-hand`.
  */
@@ -38,7 +38,7 @@ const ANNOUNCED: Record<Status, (state: FinderState, words: Words) => string> = 
 };
 
 const ATTRIBUTES = [
-  "label", "country", "elsewhere", "kinds", "language", "datasets", "near", "practice", "takes-groups", "access", "base",
+  "label", "country", "elsewhere", "kinds", "language", "datasets", "near", "practice", "practice-word", "takes-groups", "access", "base",
   "filled",
 ];
 
@@ -196,13 +196,17 @@ export class FinderElement extends HTMLElement {
   }
 
   private ask(question: Question, signal: AbortSignal): Promise<Suggestions> {
-    const query = new URLSearchParams({ q: question.text, limit: question.within ? "50" : "8" });
+    const practised = practiceText(question.text, this.getAttribute("practice-word"));
+    const query = new URLSearchParams({ q: practised ?? question.text, limit: question.within ? "50" : "8" });
     for (const name of ["country", "kinds", "language", "datasets", "near"]) {
       const value = this.getAttribute(name === "country" && question.elsewhere ? "elsewhere" : name);
       // Inside a group everything may be seen: the kinds are for the first choice.
       if (value && !(name === "kinds" && question.within)) query.set(name, value);
     }
-    if (this.hasAttribute("practice")) query.set("practice", "true");
+    if (practised !== null || this.hasAttribute("practice") || question.within?.startsWith("practice:")) {
+      query.set("practice", "true");
+      query.delete("datasets");
+    }
     if (question.within) query.set("within", question.within);
     if (question.after) query.set("after", question.after);
     const asking = call<Suggestions>(connectionOf(this), `suggest?${query}`, { signal });
@@ -299,6 +303,14 @@ export class FinderElement extends HTMLElement {
       new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
     );
   }
+}
+
+/** What is typed behind the word for practice addresses; null where it is not typed. */
+function practiceText(text: string, word: string | null): string | null {
+  const typed = text.trimStart();
+  if (!word || typed.slice(0, word.length).toLowerCase() !== word.toLowerCase()) return null;
+  const rest = typed.slice(word.length);
+  return /^\s/.test(rest) ? rest.trim() : null;
 }
 
 function suggestionContent(row: Suggestion, country: string, words: Words): Node[] {

@@ -129,8 +129,7 @@ def usage(connect: Connect, month: str | None, as_json: bool) -> None:
 @click.command()
 @click.option("--form", help="Only of this form.")
 @click.option("--target", help="Only of this target.")
-@click.option("--since", type=_DAY, help="First day; 30 days ago if left out."
-)
+@click.option("--since", type=_DAY, help="First day; 30 days ago if left out.")
 @click.option("--until", type=_DAY, help="Last day; today if left out.")
 @click.option("--csv", "as_csv", is_flag=True, help="As CSV.")
 @json_option

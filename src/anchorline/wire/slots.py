@@ -74,6 +74,10 @@ class SlotSchema(RequestSchema):
     )
     near: NearSchema | None = None
     language: LanguageTag | None = Field(default=None, description="Of what is found")
+    practice_word: Annotated[ShortText, Field(max_length=30)] | None = Field(
+        default=None,
+        description="What is typed behind this word is looked for among the practice addresses",
+    )
     datasets: Annotated[list[ShortText], Field(max_length=20)] = Field(
         default=[], description="Those that are searched; left out: all"
     )

@@ -91,6 +91,10 @@ class PageAddressSchema(RequestSchema):
     kinds: Annotated[list[ShortText], Field(max_length=20)] = []
     language: LanguageTag | None = None
     datasets: Annotated[list[ShortText], Field(max_length=20)] = []
+    practice_word: Annotated[ShortText, Field(max_length=30)] | None = Field(
+        default=None,
+        description="What is typed behind this word is looked for among the practice addresses",
+    )
     near: NearSchema | None = None
     finder: FinderPlace | None = None
     mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []

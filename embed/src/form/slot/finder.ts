@@ -21,6 +21,7 @@ export function finderOf(slot: Slot, place: { words: Words; connection: Connecti
   finder.setAttribute("takes-groups", "");
   if (slot.language) finder.setAttribute("language", slot.language);
   if (slot.datasets?.length) finder.setAttribute("datasets", slot.datasets.join(","));
+  if (slot.practice_word) finder.setAttribute("practice-word", slot.practice_word);
   finder.connection = place.connection;
   finder.addEventListener("anchorline-pick", (event) => handlers.pick((event as CustomEvent<Picked>).detail));
   finder.addEventListener("anchorline-by-hand", () => handlers.byHand());

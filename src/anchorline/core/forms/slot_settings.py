@@ -7,6 +7,7 @@ and the console's lists are made from these.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -68,6 +69,8 @@ class SlotSettings:
         near: what is preferred near to; None for nothing.
         language: of what is found, BCP 47; empty for what was typed.
         datasets: names of those that are searched; empty for all.
+        practice_word: what is typed behind it is looked for among practice addresses; empty for
+            none.
         map: None for no map.
     """
 
@@ -82,6 +85,7 @@ class SlotSettings:
     near: Near | None = None
     language: str = ""
     datasets: tuple[str, ...] = ()
+    practice_word: str = ""
     map: SlotMap | None = None
 
 
@@ -120,6 +124,7 @@ def _map(value: Any, named: Callable[[str], str]) -> str:
     return f"{value.get('place') or 'below'} the address{tail}"
 
 
+_WORD = re.compile(r"[^\W\d_]{3,30}")
 _APPEARANCE_WORDS = {
     "box_and_parts": "a box, and the parts below it",
     "one_box": "one box, with the parts behind it",
@@ -146,6 +151,9 @@ SETTINGS: dict[str, Setting] = {
     "near": Setting("What is preferred near to", _near),
     "language": Setting("The language of what is found", lambda v, _: v or "as typed"),
     "datasets": Setting("The datasets that are searched", lambda v, _: ", ".join(v or ()) or "all"),
+    "practice_word": Setting(
+        "The word before which practice addresses are found", lambda v, _: f"“{v}”" if v else "none"
+    ),
     "map": Setting("The map", _map),
 }
 
@@ -161,6 +169,10 @@ def read_settings(entry: Document, pointer: str, faults: Faults) -> SlotSettings
         faults.say(f"{pointer}/location", detail)
     if entry.get("keeps_position") and not entry.get("location"):
         faults.say(f"{pointer}/keeps_position", "Leave it out: the location is not asked for.")
+    word = (entry.get("practice_word") or "").strip()
+    if word and not _WORD.fullmatch(word):
+        detail = "Write one word of three letters or more, which no address begins with."
+        faults.say(f"{pointer}/practice_word", detail)
     return SlotSettings(
         appearance=appearance,
         shown_as=shown_as,
@@ -173,6 +185,7 @@ def read_settings(entry: Document, pointer: str, faults: Faults) -> SlotSettings
         near=_read_near(entry.get("near"), f"{pointer}/near", faults),
         language=entry.get("language") or "",
         datasets=tuple(entry.get("datasets") or ()),
+        practice_word=word,
         map=_read_map(entry.get("map"), f"{pointer}/map", faults),
     )
 

@@ -20,7 +20,8 @@ from .ways import AUTOFILL_TOKENS, SITS, WAYS, WRITES
 Document = Mapping[str, Any]
 # What of an address's entry is the same as in a form's.
 _OF_SLOT = (
-    "key", "label", "countries", "country", "kinds", "language", "datasets", "near", "mapping",
+    "key", "label", "countries", "country", "kinds", "language", "datasets", "near",
+    "practice_word", "mapping",
     "examples",
 )  # fmt: skip
 

@@ -32,6 +32,7 @@ export function OfferSettings({ slot, document, set }: { slot: Slot; document: F
         )}
       </Setting>
       <TextSetting label="Language of what is found" hint="Such as ja-Latn; empty: as it was typed." most={35} value={slot.language} change={(language) => set({ language: language || null })} />
+      <TextSetting label="Word for practice addresses" hint="Typed first, it finds made-up addresses that count for nothing; empty: none." most={30} value={slot.practice_word} change={(word) => set({ practice_word: word || null })} />
       <NearSetting slot={slot} document={document} set={set} />
     </>
   );
