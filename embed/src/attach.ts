@@ -5,13 +5,14 @@
  */
 
 import { type Asked, faultsOf } from "./attach/asked";
+import type { AttachedFill } from "./attach/attached-address";
 import { AttachedPage, type Attachment } from "./attach/attached-page";
 import { mayCount } from "./capture-count";
 import { INSPECT } from "./attach/inspection";
 import { warn } from "./attach/say";
 import { nearest } from "./setup";
 
-export type { Attachment };
+export type { AttachedFill, Attachment };
 
 export interface AttachOptions extends Asked {
   /** The key of the target. */

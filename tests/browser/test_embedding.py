@@ -175,3 +175,19 @@ def test_types_are_shipped_and_whole(stack, tmp_path):
     with stack.http(None) as http:
         assert http.get("/embed/anchorline.d.ts").status_code == 200
         assert http.get("/embed/types/index.d.ts").status_code == 200
+
+
+def test_a_program_sets_reads_and_empties_a_finder(page, shop, stack):
+    origin, folder = shop
+    (folder / "index.html").write_text(PAGE.format(url=stack.url, key=browser_key(stack, origin)))
+    page.goto(origin)
+    page.get_by_role("combobox", name="Delivery").fill("kiln")
+    rows(page).first.wait_for()
+    alone = "document.getElementById('alone')"
+    assert page.evaluate(f"{alone}.value") == "kiln"
+    page.evaluate(f"{alone}.value = '16 Abbey Mews'")
+    expect(page.get_by_role("combobox", name="Delivery")).to_have_value("16 Abbey Mews")
+    expect(rows(page)).to_have_count(0)
+    page.evaluate(f"{alone}.clear(); {alone}.focus()")
+    expect(page.get_by_role("combobox", name="Delivery")).to_have_value("")
+    expect(page.get_by_role("combobox", name="Delivery")).to_be_focused()

@@ -30,6 +30,14 @@ export interface AttachedPlace {
   counts: boolean;
 }
 
+/** What `anchorline-filled` carries on a page that is attached. */
+export interface AttachedFill {
+  /** The key of the target's address. */
+  address: string;
+  label: string;
+  answer: FillAnswer;
+}
+
 export class AttachedAddress {
   readonly host = make("div", { "data-anchorline": "" });
   private readonly finder: FinderElement;
@@ -151,7 +159,8 @@ export class AttachedAddress {
     this.undo.hidden = false;
     this.byHand.ask(before.filled.size ? replaced : []);
     this.count?.filled(answer, row.count === 1);
-    this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail: { address: this.address.key, label, answer } }));
+    const detail: AttachedFill = { address: this.address.key, label, answer };
+    this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail }));
   }
 
   /** Whether an event is of an input that this address fills. */

@@ -22,6 +22,7 @@ import {
 import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { ENGLISH, type Words, wordsOf } from "../words";
 import { FinderEngine, type Question } from "./engine";
+import { practiceText } from "./practice";
 import { type FinderState, type Option, type Status, question } from "./state";
 import { finderStyle } from "./style";
 
@@ -134,6 +135,14 @@ export class FinderElement extends HTMLElement {
   /** What stands in the input. */
   get text(): string {
     return this.input.value;
+  }
+  get value(): string { return this.text; }
+  set value(text: string) { this.restore(text, text); }
+
+  /** Empties the input; nothing is asked, and nothing else is emptied. */
+  clear(): void {
+    this.value = "";
+    this.removeAttribute("filled");
   }
 
   /** What was typed before groups were opened or an address picked. */
@@ -303,14 +312,6 @@ export class FinderElement extends HTMLElement {
       new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
     );
   }
-}
-
-/** What is typed behind the word for practice addresses; null where it is not typed. */
-function practiceText(text: string, word: string | null): string | null {
-  const typed = text.trimStart();
-  if (!word || typed.slice(0, word.length).toLowerCase() !== word.toLowerCase()) return null;
-  const rest = typed.slice(word.length);
-  return /^\s/.test(rest) ? rest.trim() : null;
 }
 
 function suggestionContent(row: Suggestion, country: string, words: Words): Node[] {
