@@ -9,7 +9,6 @@
  */
 
 import { make, setAttributes, shadowOf } from "../dom";
-import { highlighted } from "../highlight";
 import {
   type Address,
   type Connection,
@@ -23,6 +22,7 @@ import { checkAttributes, isSetupError, warnOnce } from "../setup";
 import { ENGLISH, type Words, wordsOf } from "../words";
 import { FinderEngine, type Question } from "./engine";
 import { practiceText } from "./practice";
+import { suggestionContent } from "./row";
 import { type FinderState, type Option, type Status, question } from "./state";
 import { finderStyle } from "./style";
 
@@ -312,12 +312,4 @@ export class FinderElement extends HTMLElement {
       new CustomEvent(`anchorline-${name}`, { detail, bubbles: true, composed: true }),
     );
   }
-}
-
-function suggestionContent(row: Suggestion, country: string, words: Words): Node[] {
-  const text = make("span", { class: "label", dir: "auto" }, ...highlighted(row.label, row.matches));
-  const label = country ? [text, make("span", { class: "count" }, country)] : [text];
-  if (row.count === 1) return label;
-  const count = make("span", { class: "count" }, words.say("addresses", { count: row.count }));
-  return [...label, count, make("span", { class: "opens", "aria-hidden": "true" }, "›")];
 }
