@@ -339,7 +339,11 @@ CYCLES = """async (url) => {
   const { setTimeout: set, clearTimeout: clear, MutationObserver: Observer } = window;
   for (const [name, by] of [["addEventListener", 1], ["removeEventListener", -1]]) {
     const real = window[name];
-    window[name] = (...given) => { left.listeners += by; return real.apply(window, given); };
+    window[name] = (...given) => {
+      left.listeners += by;
+      given[2]?.signal?.addEventListener("abort", () => { left.listeners -= 1; });
+      return real.apply(window, given);
+    };
   }
   window.setTimeout = (act, ms) => {
     const id = set(() => { left.timers.delete(id); act(); }, ms);

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import UTC, date, datetime
 from typing import Annotated, Any
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
@@ -39,10 +39,28 @@ def _read_time(value: object) -> object:
         raise ValueError("Write the time as 2027-03-01T10:42:00Z (RFC 3339).") from None
 
 
+def _in_utc(time: datetime) -> datetime:
+    try:
+        return time.astimezone(UTC)
+    except OverflowError:
+        raise ValueError("This is a time that there is not in UTC.") from None
+
+
+def _read_day(value: object) -> object:
+    """A day that was sent as a text."""
+    if not isinstance(value, str):
+        return value
+    try:
+        return date.fromisoformat(value)
+    except ValueError:
+        raise ValueError("Write the day as 2027-03-01 (ISO 8601).") from None
+
+
 LONGEST_TEXT = 4000
 Text = Annotated[str, Field(max_length=LONGEST_TEXT), AfterValidator(_printable)]
 ShortText = Annotated[str, Field(max_length=200), AfterValidator(_printable)]
-Time = Annotated[AwareDatetime, BeforeValidator(_read_time)]
+Time = Annotated[AwareDatetime, BeforeValidator(_read_time), AfterValidator(_in_utc)]
+Day = Annotated[date, BeforeValidator(_read_day)]
 Key = Annotated[str, Field(min_length=1, max_length=64)]
 CountryCode = Annotated[
     str, Field(min_length=2, max_length=2, description="ISO 3166-1 alpha-2", examples=["GB"])

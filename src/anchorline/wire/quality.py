@@ -9,7 +9,7 @@ from pydantic import Field
 
 from anchorline.core.capture_counts import COUNTED, MOST_COUNTED
 
-from .base import Key, RequestSchema, Schema, Text, example
+from .base import Day, Key, RequestSchema, Schema, Text, example
 
 Captured = Literal["form", "target"]
 _DAY = {
@@ -75,8 +75,8 @@ class QualityQuery(RequestSchema):
 
     kind: Captured | None = Field(default=None, description="Forms or targets; both if left out")
     name: Annotated[str, Field(max_length=64)] | None = Field(default=None, description="Its key")
-    since: date | None = Field(default=None, description="The first day; 30 days ago if left out")
-    until: date | None = Field(default=None, description="The last day; today if left out")
+    since: Day | None = Field(default=None, description="The first day; 30 days ago if left out")
+    until: Day | None = Field(default=None, description="The last day; today if left out")
 
 
 class QualityDay(Schema):

@@ -7,7 +7,7 @@ import hashlib
 import hmac
 import io
 from collections.abc import Iterator
-from datetime import timedelta
+from datetime import date, timedelta
 
 from anchorline.core.capture_counts import COUNTED
 from anchorline.core.text import fold
@@ -107,7 +107,7 @@ def _quality(request: ApiRequest) -> QualityAnswer:
     query, services = request.query(QualityQuery), request.services
     today = services.database.now().date()
     until = query.until or today
-    since = query.since or until - _DAYS
+    since = query.since or max(until, date.min + _DAYS) - _DAYS
     days, not_found = services.capture_quality.list(query.kind, query.name, since, until)
     titles = {("form", form.key): form.title for form in services.forms.list()}
     titles |= {("target", entry.key): entry.title for _, entry in services.targets.list()}
