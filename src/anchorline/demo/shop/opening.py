@@ -7,6 +7,8 @@ import os
 import socket
 import subprocess
 import sys
+import time
+from contextlib import suppress
 from importlib import resources
 from pathlib import Path
 
@@ -14,11 +16,12 @@ from anchorline.client import Client, NotFoundError, PageTargetDocument
 from anchorline.private_files import write_whole
 from anchorline.yaml_documents import read_yaml
 
-from ..process import folder
+from ..process import DemoError, folder
 
 TARGET = "checkout"
 # Seen from the service's port; the one between is the database's.
 _AWAY = 2
+_OPENS_SECONDS = 60
 
 
 def target_document(origin: str) -> PageTargetDocument:
@@ -49,7 +52,18 @@ def open_shop(client: Client, service: str, *, tied: bool = False) -> subprocess
     process.stdin.write(f"{secret}\n".encode())
     process.stdin.close()
     (folder() / "shop.pid").write_text(str(process.pid))
+    _wait_until_open(process, port)
     return process
+
+
+def _wait_until_open(process: subprocess.Popen[bytes], port: int) -> None:
+    """Until the shop answers; DemoError where it does not."""
+    deadline = time.monotonic() + _OPENS_SECONDS
+    while process.poll() is None and time.monotonic() < deadline:
+        with suppress(OSError), socket.create_connection(("127.0.0.1", port), timeout=1):
+            return
+        time.sleep(0.05)
+    raise DemoError(f"The shop does not open on port {port}.")
 
 
 def shop_url() -> str:
