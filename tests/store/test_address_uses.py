@@ -116,6 +116,12 @@ def test_on_a_full_disk_the_reserve_makes_room(tmp_path, journal, uses, key, mon
     assert reserve.exists(), "held again"
 
 
+def test_a_file_that_cannot_be_read_is_an_error_of_the_store_and_stays(tmp_path, uses, key):
+    (tmp_path / "uses-waiting").mkdir()
+    with pytest.raises(StorageFullError, match="cannot be read"):
+        uses.carry_over()
+
+
 def test_nothing_is_served_that_cannot_be_counted(tmp_path, key):
     nowhere = UseJournal(tmp_path / "no" / "folder")
     away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), nowhere)

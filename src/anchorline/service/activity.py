@@ -26,6 +26,7 @@ SUBJECT, ABOUT = "anchorline.subject", "anchorline.about"
 _CARRIED_EVERY = 0.5
 _MOST_WAITING = 20_000
 _BATCH = 2_000
+_BATCH_CHARACTERS = 2_000_000
 _MOST_OBSERVED = 65_536
 # Their questions and answers hold what nobody may read later.
 _SECRET = ("keys.", "session.")
@@ -92,7 +93,7 @@ class Activity:
     def carry_over(self) -> None:
         """Keeps what waits; StoreError leaves it waiting."""
         while self._waiting:
-            batch = [self._waiting.popleft() for _ in range(min(_BATCH, len(self._waiting)))]
+            batch = self._next_batch()
             try:
                 self._store.keep(batch)
             except StoreError:
@@ -101,6 +102,16 @@ class Activity:
                 self._lost += len(batch) - min(room, len(batch))
                 raise
 
+    def _next_batch(self) -> list[Call]:
+        """As many as go to the database at once: what is observed can be long."""
+        batch: list[Call] = []
+        size = 0
+        while self._waiting and len(batch) < _BATCH and size < _BATCH_CHARACTERS:
+            one = self._waiting.popleft()
+            size += len(one.question or "") + len(one.answer or "")
+            batch.append(one)
+        return batch
+
     def _carry_on(self) -> None:
         while True:
             time.sleep(_CARRIED_EVERY)
@@ -108,6 +119,8 @@ class Activity:
                 self.carry_over()
             except StoreError:
                 continue
+            except Exception as error:  # whatever it is, the calls after these are kept
+                _log.error("some calls could not be kept", kind=type(error).__name__)
             if self._lost:
                 _log.warning("activity is not whole: calls are missing", calls=self._lost)
                 self._lost = 0

@@ -64,11 +64,21 @@ class UseJournal:
             raise StorageFullError("There is no room to count what is served.") from error
 
     def carry_over(self, count: Callable[[Sequence[Use]], None]) -> int:
-        """Has all uses counted and forgets them then; returns how many there were."""
+        """Has all uses counted and forgets them then; returns how many there were.
+
+        Raises:
+            StorageFullError: the file cannot be read or written; nothing is forgotten.
+        """
         with suppress(OSError):
             self._keep_reserve()
         if not self._path.exists():
             return 0
+        try:
+            return self._carry(count)
+        except OSError as error:
+            raise StorageFullError("The uses that wait cannot be read.") from error
+
+    def _carry(self, count: Callable[[Sequence[Use]], None]) -> int:
         with self._locked() as file:
             size = os.fstat(file).st_size
             uses = list(_uses(os.pread(file, size, 0)))
