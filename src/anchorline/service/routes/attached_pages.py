@@ -33,7 +33,7 @@ router = Router("attached", "forms")
 )
 def attach_target(request: ApiRequest) -> Schema:
     """A published target, for the page that attaches to it."""
-    document, number, _target = _published(request)
+    document, number, _target = published_target(request)
     shown = PageTargetDocument.model_validate(document)
     addresses = [one.model_copy(update={"examples": []}) for one in shown.addresses]
     return AttachedTarget(
@@ -51,7 +51,7 @@ def attach_target(request: ApiRequest) -> Schema:
 )
 def fill_target(request: ApiRequest) -> Schema:
     """What an address, or what is known of one, puts into the inputs of a page."""
-    _document, _number, target = _published(request)
+    _document, _number, target = published_target(request)
     key = request.path["slot"]
     slot = target.address(key)
     if slot is None:
@@ -79,7 +79,7 @@ def fill_target(request: ApiRequest) -> Schema:
 )
 def report_target_fault(request: ApiRequest) -> ApiResponse:
     """Counts a mistake of set-up that a page has found in how it is attached."""
-    _published(request)
+    published_target(request)
     body = request.body(TargetFaultReport)
     named = request.http.headers.get("User-Agent", "")
     browser = "".join(sign for sign in named if sign.isprintable())[:200]
@@ -89,7 +89,7 @@ def report_target_fault(request: ApiRequest) -> ApiResponse:
     return ApiResponse(None, status=204)
 
 
-def _published(request: ApiRequest) -> tuple[Document, int, PageTarget]:
+def published_target(request: ApiRequest) -> tuple[Document, int, PageTarget]:
     """The published target that a page asks for.
 
     Raises:

@@ -23,7 +23,8 @@ from anchorline.wire.quality import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..problems import ProblemError
+from .attached_pages import published_target
+from .open_forms import open_form
 
 router = Router("quality", "administer")
 _DAYS = timedelta(days=29)
@@ -43,11 +44,8 @@ _LARGEST = 16_384
 )
 def report_form_capture(request: ApiRequest) -> ApiResponse:
     """Adds what a page has counted of a form's captures."""
-    key = request.path["form"]
-    if not request.caller.may_use_form(key):
-        raise ProblemError(403, f"This key may not be used for the form {key!r}.")
-    request.services.published_forms.version(key)
-    return _add(request, "form", key)
+    open_form(request)
+    return _add(request, "form", request.path["form"])
 
 
 @router.endpoint(
@@ -63,11 +61,8 @@ def report_form_capture(request: ApiRequest) -> ApiResponse:
 )
 def report_target_capture(request: ApiRequest) -> ApiResponse:
     """Adds what a page has counted of a target's captures."""
-    key = request.path["target"]
-    if not request.caller.may_use_target(key):
-        raise ProblemError(403, f"This key may not be used for the target {key!r}.")
-    request.services.published_targets.version(key)
-    return _add(request, "target", key)
+    published_target(request)
+    return _add(request, "target", request.path["target"])
 
 
 @router.endpoint(
