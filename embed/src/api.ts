@@ -254,6 +254,15 @@ export interface components {
              */
             form: string | null;
         };
+        /** @description Empties the field: one line, a whole box, or by the plan's own keys. */
+        ClearStep: {
+            /** @constant */
+            do: "clear";
+            /** @default  */
+            when: string;
+            /** @default line */
+            how: string;
+        };
         /** @description What one column is taken for. */
         ColumnGuess: {
             column: string;
@@ -339,6 +348,29 @@ export interface components {
         ComponentProblem: {
             component: string;
             detail: string;
+        };
+        /** @description A condition, and why it is proposed. */
+        ConditionProposalSchema: {
+            condition: components["schemas"]["ConditionSchema"];
+            because: string;
+        };
+        /** @description A condition on what is seen of a screen. */
+        ConditionSchema: {
+            /** @enum {string} */
+            kind: "program" | "title" | "dialog" | "tab" | "window_class" | "part_title" | "text" | "terminal" | "field" | "running";
+            /**
+             * @default is
+             * @enum {string}
+             */
+            test: "is" | "begins" | "ends" | "contains" | "lacks";
+            /** @default  */
+            text: string;
+        };
+        /** @description A condition in words, whether it held, and what was seen of its kind. */
+        ConditionTraceSchema: {
+            says: string;
+            held: boolean;
+            seen: string[];
         };
         /** @description Something that it changes, and that the shipped layout has changed since. */
         ConflictSchema: {
@@ -606,6 +638,90 @@ export interface components {
             editors: components["schemas"]["EditorSchema"][];
             revision: number;
         };
+        /** @description How the parts of an address are written into the screen. */
+        EntryPlanSchema: {
+            /** @default [] */
+            table: components["schemas"]["EntryRowSchema"][];
+            /**
+             * @description Steps in place of those that the table makes
+             * @default []
+             */
+            steps: (components["schemas"]["WriteStep"] | components["schemas"]["TypeStep"] | components["schemas"]["PasteStep"] | components["schemas"]["PressStep"] | components["schemas"]["ClearStep"] | components["schemas"]["NextStep"] | components["schemas"]["PreviousStep"] | components["schemas"]["LineBreakStep"] | components["schemas"]["WaitUntilStep"] | components["schemas"]["ExpectFrontStep"] | components["schemas"]["ExpectFieldStep"] | components["schemas"]["ReadBackStep"])[];
+            /**
+             * @default keys
+             * @enum {string}
+             */
+            by: "keys" | "paste" | "accessible" | "found";
+            /**
+             * @description Between two keys
+             * @default 2
+             */
+            pace_ms: number;
+            /**
+             * @description Of rows that are cleared by `own` keys
+             * @default
+             */
+            clear_keys: string;
+            /** @default Ctrl+V */
+            paste_key: string;
+            /** @default Tab */
+            next_key: string;
+            /** @default Shift+Tab */
+            previous_key: string;
+            /** @default Return */
+            line_key: string;
+            /**
+             * @description A full field passes the focus on by itself
+             * @default false
+             */
+            jumps: boolean;
+            /**
+             * @description The window is brought to the front before writing
+             * @default true
+             */
+            back_first: boolean;
+            /**
+             * @description What is read back: each field, the screen at the end, nothing
+             * @default field
+             * @enum {string}
+             */
+            check: "field" | "screen" | "no";
+            /**
+             * @description Parts that are not offered where no step writes them
+             * @default []
+             */
+            not_offered: string[];
+        };
+        /** @description A row of a plan's table: which part goes in, and what comes after it. */
+        EntryRowSchema: {
+            part: string;
+            /**
+             * @description How its field is emptied before
+             * @default line
+             * @enum {string}
+             */
+            clear: "no" | "line" | "box" | "own";
+            /**
+             * @default next
+             * @enum {string}
+             */
+            then: "nothing" | "blank" | "comma" | "line" | "next";
+            /**
+             * @description With `next`: how many fields further
+             * @default 1
+             */
+            times: number;
+            /**
+             * @description An empty part keeps what comes after it
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * @description The screen's name of the field, checked where it can be read
+             * @default
+             */
+            field: string;
+        };
         /** @description What came of an example. */
         ExampleOutcome: {
             slot: string;
@@ -634,6 +750,34 @@ export interface components {
             values: {
                 [key: string]: string;
             };
+        };
+        /** @description Stops the run where the screen names another field; where it names none, it goes on. */
+        ExpectFieldStep: {
+            /** @constant */
+            do: "expect_field";
+            /** @default  */
+            when: string;
+            /** @default  */
+            name: string;
+        };
+        /** @description Stops the run where the screen is not so. */
+        ExpectFrontStep: {
+            /** @constant */
+            do: "expect_front";
+            /** @default  */
+            when: string;
+            /** @default title */
+            kind: string;
+            /** @default is */
+            test: string;
+            /** @default  */
+            text: string;
+        };
+        /** @description One thing seen on a screen. */
+        FactSchema: {
+            /** @enum {string} */
+            kind: "program" | "title" | "dialog" | "tab" | "window_class" | "part_title" | "text" | "terminal" | "field" | "running";
+            text: string;
         };
         /** @description What is known beside the components; `languages`: that of this spelling, then others. */
         FactsSchema: {
@@ -1252,6 +1396,13 @@ export interface components {
             /** @description Why, in a sentence */
             reason: string;
         };
+        /** @description Begins a new line in the same box. */
+        LineBreakStep: {
+            /** @constant */
+            do: "line_break";
+            /** @default  */
+            when: string;
+        };
         /** @description A line that is added, changed or dropped, in the notation of lines. */
         LineChangeSchema: {
             /**
@@ -1365,6 +1516,29 @@ export interface components {
              * @default null
              */
             document: components["schemas"]["FormDocument"] | null;
+        };
+        /** @description Looks of the last days, the latest first. */
+        LookList: {
+            looks: components["schemas"]["LookSchema"][];
+        };
+        /** @description A look at a screen, for whoever sets targets up. */
+        LookReport: {
+            facts: components["schemas"]["FactSchema"][];
+            /**
+             * @description Where it was taken, as it names itself
+             * @default
+             */
+            machine: string;
+        };
+        /** @description A look that was kept. */
+        LookSchema: {
+            id: string;
+            facts: components["schemas"]["SeenFactSchema"][];
+            machine: string;
+            /** @description The key that it was sent with */
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         /** @description For each address its lines, in the order given. */
         ManyLinesAnswer: {
@@ -1494,6 +1668,15 @@ export interface components {
             key: components["schemas"]["KeySchema"];
             /** @description What is presented: Authorization: Bearer … */
             secret: string;
+        };
+        /** @description Goes so many fields on. */
+        NextStep: {
+            /** @constant */
+            do: "next";
+            /** @default  */
+            when: string;
+            /** @default 1 */
+            times: number;
         };
         /** @description Something that was searched and not found. */
         NotFound: {
@@ -1637,12 +1820,12 @@ export interface components {
             practice_word: string | null;
             /** @default null */
             near: components["schemas"]["NearSchema"] | null;
-            /** @default null */
-            finder: components["schemas"]["FinderPlace"] | null;
             /** @default [] */
             mapping: components["schemas"]["RuleSchema"][];
             /** @default [] */
             examples: components["schemas"]["ExampleSchema"][];
+            /** @default null */
+            finder: components["schemas"]["FinderPlace"] | null;
         };
         /** @description An input of a page. */
         PageInputSchema: {
@@ -1698,6 +1881,21 @@ export interface components {
             total: number;
             towns: string[];
         };
+        /** @description Pasting a text, whatever the plan's way is. */
+        PasteStep: {
+            /** @constant */
+            do: "paste";
+            /** @default  */
+            when: string;
+            /** @default  */
+            part: string;
+            /** @default  */
+            text: string;
+            /** @default nothing */
+            then: string;
+            /** @default false */
+            keep: boolean;
+        };
         /** @description What the number comes to; `number` is null where it cannot be one. */
         PhoneAnswer: {
             /** @description ITU-T E.164; null where it cannot be a number */
@@ -1751,6 +1949,18 @@ export interface components {
              */
             national: boolean;
         };
+        /** @description A part of a fact's text, and whether it is the same as in the look before at this program. */
+        PieceSchema: {
+            text: string;
+            steady: boolean;
+        };
+        /** @description A step in words, and as a plan has it. */
+        PlannedStep: {
+            says: string;
+            step: {
+                [key: string]: string | number | boolean;
+            };
+        };
         /** @description Where the best that was found is, in degrees (WGS 84). */
         PositionAnswer: {
             label: string;
@@ -1788,6 +1998,17 @@ export interface components {
         PostcodeEntry: {
             postcode: string;
             count: number;
+        };
+        /** @description Presses keys, one after the other, several times. */
+        PressStep: {
+            /** @constant */
+            do: "press";
+            /** @default  */
+            when: string;
+            /** @default  */
+            keys: string;
+            /** @default 1 */
+            times: number;
         };
         /** @description A country's layout as it would be, beside its base. */
         PreviewAnswer: {
@@ -1853,6 +2074,15 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Goes so many fields back. */
+        PreviousStep: {
+            /** @constant */
+            do: "previous";
+            /** @default  */
+            when: string;
+            /** @default 1 */
+            times: number;
+        };
         /** @description What went wrong, and what to do. */
         ProblemAnswer: {
             /** @default about:blank */
@@ -1890,6 +2120,108 @@ export interface components {
             given: {
                 [key: string]: string | number;
             } | null;
+        };
+        /** @description One address of a screen, with its plan. */
+        ProgramAddressSchema: {
+            key: string;
+            label: string;
+            /**
+             * @description Left out: all that there are
+             * @default null
+             */
+            countries: string[] | null;
+            /** @default null */
+            country: string | null;
+            /** @default [] */
+            kinds: string[];
+            /** @default null */
+            language: string | null;
+            /** @default [] */
+            datasets: string[];
+            /**
+             * @description What is typed behind this word is looked for among the practice addresses
+             * @default null
+             */
+            practice_word: string | null;
+            /** @default null */
+            near: components["schemas"]["NearSchema"] | null;
+            /** @default [] */
+            mapping: components["schemas"]["RuleSchema"][];
+            /** @default [] */
+            examples: components["schemas"]["ExampleSchema"][];
+            /**
+             * @default {
+             *       "table": [],
+             *       "steps": [],
+             *       "by": "keys",
+             *       "pace_ms": 2,
+             *       "clear_keys": "",
+             *       "paste_key": "Ctrl+V",
+             *       "next_key": "Tab",
+             *       "previous_key": "Shift+Tab",
+             *       "line_key": "Return",
+             *       "jumps": false,
+             *       "back_first": true,
+             *       "check": "field",
+             *       "not_offered": []
+             *     }
+             */
+            plan: components["schemas"]["EntryPlanSchema"];
+        };
+        /** @description A text that the mapping makes, for a field of the screen. */
+        ProgramPartSchema: {
+            key: string;
+            /** @default null */
+            label: string | null;
+            /** @default null */
+            max_length: number | null;
+        };
+        /** @description A target that may be meant; nothing is kept. */
+        ProgramProposalAnswer: {
+            document: components["schemas"]["ProgramTargetDocument"];
+            conditions: components["schemas"]["ConditionProposalSchema"][];
+            /** @description By the parts' keys, why each is what it is */
+            because: {
+                [key: string]: string;
+            };
+            /** @description Fields that nothing is written into */
+            left: string[];
+        };
+        /** @description A screen of a program, of which a target is to be proposed. */
+        ProgramProposalRequest: {
+            key: string;
+            title: string;
+            looks: components["schemas"]["FactSchema"][][];
+            /** @default [] */
+            others: components["schemas"]["FactSchema"][][];
+            /** @default [] */
+            fields: components["schemas"]["SeenFieldSchema"][];
+            /**
+             * @description The name of a ready-made plan
+             * @default null
+             */
+            like: string | null;
+            /** @default null */
+            countries: string[] | null;
+        };
+        /** @description A program target as it is written down. */
+        ProgramTargetDocument: {
+            key: string;
+            /** @constant */
+            kind: "program";
+            title: string;
+            /** @default [] */
+            screens: components["schemas"]["ScreenSchema"][];
+            /** @default [] */
+            parts: components["schemas"]["ProgramPartSchema"][];
+            /** @default [] */
+            addresses: components["schemas"]["ProgramAddressSchema"][];
+            /** @default null */
+            wording: components["schemas"]["WordingSchema"] | null;
+        };
+        /** @description All published program targets, for an agent that keeps them at hand. */
+        ProgramTargetList: {
+            targets: components["schemas"]["PublishedProgram"][];
         };
         /** @description A rule that may be meant, and why. */
         ProposedRule: {
@@ -1933,6 +2265,11 @@ export interface components {
              */
             most_per_minute: number;
         };
+        /** @description A published program target. */
+        PublishedProgram: {
+            document: components["schemas"]["ProgramTargetDocument"];
+            version: number;
+        };
         /** @description How capture went, day by day, the oldest first. */
         QualityAnswer: {
             days: components["schemas"]["QualityDay"][];
@@ -1966,6 +2303,13 @@ export interface components {
             /** @default null */
             country_code: string | null;
         };
+        /** @description Reads the field with the focus, and notes whether it holds what was written. */
+        ReadBackStep: {
+            /** @constant */
+            do: "read_back";
+            /** @default  */
+            when: string;
+        };
         /** @description A form to begin from. */
         ReadyMadeForm: {
             name: string;
@@ -1976,6 +2320,34 @@ export interface components {
         /** @description All ready-made forms. */
         ReadyMadeForms: {
             forms: components["schemas"]["ReadyMadeForm"][];
+        };
+        /** @description All ready-made plans. */
+        ReadyMadePlanList: {
+            plans: components["schemas"]["ReadyMadePlanSchema"][];
+        };
+        /** @description A plan to copy and change. */
+        ReadyMadePlanSchema: {
+            name: string;
+            title: string;
+            says: string;
+            parts: components["schemas"]["ProgramPartSchema"][];
+            mapping: components["schemas"]["RuleSchema"][];
+            plan: components["schemas"]["EntryPlanSchema"];
+        };
+        /** @description Which target a screen is of, and why not the others. */
+        RecognitionAnswer: {
+            /** @description The most exact; several are a tie, none is unknown */
+            targets: string[];
+            trace: components["schemas"]["ScreenTraceSchema"][];
+        };
+        /** @description Facts of a screen of which the target is sought. */
+        RecognitionRequest: {
+            facts: components["schemas"]["FactSchema"][];
+            /**
+             * @description Drafts instead of what is published
+             * @default false
+             */
+            drafts: boolean;
         };
         /** @description A whole record. */
         RecordAnswer: {
@@ -2242,6 +2614,21 @@ export interface components {
              */
             keep: number;
         };
+        /** @description What became of a part, without its text. */
+        RunPart: {
+            part: string;
+            /** @default  */
+            label: string;
+            /** @enum {string} */
+            state: "verified" | "written" | "differs" | "partly" | "missing" | "no_field" | "empty";
+        };
+        /** @description A step of a run: when it was begun, in milliseconds, and in words. */
+        RunStep: {
+            at_ms: number;
+            says: string;
+            /** @default false */
+            failed: boolean;
+        };
         /** @description An address to try a layout with. */
         SampleSchema: {
             label: string;
@@ -2260,6 +2647,54 @@ export interface components {
         ScopeSchema: {
             name: string;
             says: string;
+        };
+        /** @description One screen of a program, with what it is recognised by. */
+        ScreenSchema: {
+            key: string;
+            /** @default null */
+            label: string | null;
+            /**
+             * @default all
+             * @enum {string}
+             */
+            needs: "all" | "any";
+            /** @default [] */
+            conditions: components["schemas"]["ConditionSchema"][];
+        };
+        /** @description What came of one screen of one target. */
+        ScreenTraceSchema: {
+            target: string;
+            title: string;
+            screen: string;
+            label: string;
+            matched: boolean;
+            /** @description 1 for the most exact that matched; 0 for none */
+            place: number;
+            because: string;
+            conditions: components["schemas"]["ConditionTraceSchema"][];
+        };
+        /** @description A fact of a look, cut into what stays the same and what does not. */
+        SeenFactSchema: {
+            kind: string;
+            text: string;
+            pieces: components["schemas"]["PieceSchema"][];
+        };
+        /** @description A field of a screen, in the order of the Tab key. */
+        SeenFieldSchema: {
+            /** @default  */
+            label: string;
+            /**
+             * @description The label is the screen's own
+             * @default false
+             */
+            is_named: boolean;
+            /** @default null */
+            max_length: number | null;
+            /**
+             * @description It takes several lines
+             * @default false
+             */
+            lines: boolean;
         };
         /** @description An input as it is seen on a page, without what stands in it. */
         SeenInputSchema: {
@@ -2305,6 +2740,18 @@ export interface components {
         SignIn: {
             email: string;
             password: string;
+        };
+        /** @description Conditions that may be meant; nothing is kept. */
+        SignatureProposalAnswer: {
+            conditions: components["schemas"]["ConditionProposalSchema"][];
+            /** @description Places of the others that match nevertheless */
+            also_matched: number[];
+        };
+        /** @description Looks at one screen, and at others that must not match. */
+        SignatureProposalRequest: {
+            looks: components["schemas"]["FactSchema"][][];
+            /** @default [] */
+            others: components["schemas"]["FactSchema"][][];
         };
         /** @description What comes with a slot beside the values of its fields. */
         SlotInputSchema: {
@@ -2494,9 +2941,11 @@ export interface components {
              */
             left_out: number[];
         };
+        /** @description A target of any kind as it is written down. */
+        TargetDocument: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
         /** @description A draft, what stands against publishing it, and what should be known of it. */
         TargetDraft: {
-            document: components["schemas"]["PageTargetDocument"];
+            document: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
             summary: components["schemas"]["TargetSummary"];
             problems: components["schemas"]["ProblemPlace"][];
             warnings: components["schemas"]["ProblemPlace"][];
@@ -2554,6 +3003,60 @@ export interface components {
         TargetRestoreRequest: {
             version: number;
         };
+        /** @description Runs of a target, the latest first. */
+        TargetRunList: {
+            runs: components["schemas"]["TargetRunSchema"][];
+        };
+        /** @description What came of a run: never what was written. */
+        TargetRunReport: {
+            address: string;
+            /** @description 0 for a draft */
+            version: number;
+            /** @enum {string} */
+            outcome: "verified" | "unverified" | "differs" | "stopped";
+            /**
+             * @default
+             * @enum {string}
+             */
+            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "refused";
+            /** @default  */
+            detail: string;
+            /**
+             * @default keys
+             * @enum {string}
+             */
+            by: "keys" | "paste" | "accessible";
+            ms: number;
+            /** @default [] */
+            parts: components["schemas"]["RunPart"][];
+            /** @default [] */
+            log: components["schemas"]["RunStep"][];
+            /** @default  */
+            machine: string;
+            /** @default false */
+            practice: boolean;
+        };
+        /** @description A run that an agent has told of. */
+        TargetRunSchema: {
+            id: number;
+            address: string;
+            version: number;
+            /** @enum {string} */
+            outcome: "verified" | "unverified" | "differs" | "stopped";
+            /** @enum {string} */
+            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "refused";
+            detail: string;
+            by: string;
+            ms: number;
+            parts: components["schemas"]["RunPart"][];
+            log: components["schemas"]["RunStep"][];
+            machine: string;
+            practice: boolean;
+            /** @description The name of the key that it was told with */
+            key: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description A target in a list. */
         TargetSummary: {
             key: string;
@@ -2564,15 +3067,17 @@ export interface components {
             /** Format: date-time */
             changed_at: string;
         };
-        /** @description What an address would put into the inputs of the page. */
+        /** @description What an address would put into a page or a program. */
         TargetTrialAnswer: {
             /** @description The address in one line */
             label: string;
             fill: components["schemas"]["FillAnswer"];
+            /** @description Of a program: how it is written */
+            steps: components["schemas"]["PlannedStep"][];
         };
         /** @description A draft that is to be tried with an address, a practice address where none is named. */
         TargetTrialRequest: {
-            document: components["schemas"]["PageTargetDocument"];
+            document: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
             /**
              * @description Of the target; left out: the first
              * @default null
@@ -2778,6 +3283,21 @@ export interface components {
                 [key: string]: string | number | boolean | string[] | null;
             };
         };
+        /** @description Typing a text, whatever the plan's way is. */
+        TypeStep: {
+            /** @constant */
+            do: "type";
+            /** @default  */
+            when: string;
+            /** @default  */
+            part: string;
+            /** @default  */
+            text: string;
+            /** @default nothing */
+            then: string;
+            /** @default false */
+            keep: boolean;
+        };
         /** @description A value that the country has no place for; it is kept. */
         UnusedComponent: {
             component: string;
@@ -2791,6 +3311,21 @@ export interface components {
             month: string;
             count: number;
             subjects: components["schemas"]["SubjectUsage"][];
+        };
+        /** @description Waits for a screen; stops the run where it does not come in time. */
+        WaitUntilStep: {
+            /** @constant */
+            do: "wait_until";
+            /** @default  */
+            when: string;
+            /** @default title */
+            kind: string;
+            /** @default is */
+            test: string;
+            /** @default  */
+            text: string;
+            /** @default 5 */
+            seconds: number;
         };
         /** @description One way to find an input on its page. */
         WaySchema: {
@@ -2807,6 +3342,18 @@ export interface components {
             /** @default null */
             class_name: string | null;
         };
+        /** @description How everything is written in this program; a rule that says it by itself is left as it is. */
+        WordingSchema: {
+            /** @default false */
+            capitals: boolean;
+            /** @default null */
+            country_as: ("name" | "local" | "alpha_2" | "alpha_3" | "numeric" | "nation") | null;
+            /**
+             * @description Of addresses in this country no country is written
+             * @default null
+             */
+            home_country: string | null;
+        };
         /** @description What a row's score is made of; rows of one answer alone can be compared. */
         WorthSchema: {
             id: string;
@@ -2814,6 +3361,21 @@ export interface components {
             parts: {
                 [key: string]: number;
             };
+        };
+        /** @description The plan's way of writing a text. */
+        WriteStep: {
+            /** @constant */
+            do: "write";
+            /** @default  */
+            when: string;
+            /** @default  */
+            part: string;
+            /** @default  */
+            text: string;
+            /** @default nothing */
+            then: string;
+            /** @default false */
+            keep: boolean;
         };
     };
     responses: never;
@@ -2839,10 +3401,14 @@ export type Changes = components['schemas']['Changes'];
 export type ChangesRequest = components['schemas']['ChangesRequest'];
 export type CheckComponentsAnswer = components['schemas']['CheckComponentsAnswer'];
 export type CheckComponentsRequest = components['schemas']['CheckComponentsRequest'];
+export type ClearStep = components['schemas']['ClearStep'];
 export type ColumnGuess = components['schemas']['ColumnGuess'];
 export type ComparisonSchema = components['schemas']['ComparisonSchema'];
 export type ComponentChangeSchema = components['schemas']['ComponentChangeSchema'];
 export type ComponentProblem = components['schemas']['ComponentProblem'];
+export type ConditionProposalSchema = components['schemas']['ConditionProposalSchema'];
+export type ConditionSchema = components['schemas']['ConditionSchema'];
+export type ConditionTraceSchema = components['schemas']['ConditionTraceSchema'];
 export type ConflictSchema = components['schemas']['ConflictSchema'];
 export type CoverageCell = components['schemas']['CoverageCell'];
 export type CoverageExample = components['schemas']['CoverageExample'];
@@ -2866,9 +3432,14 @@ export type EditionSummary = components['schemas']['EditionSummary'];
 export type EditorRequest = components['schemas']['EditorRequest'];
 export type EditorSchema = components['schemas']['EditorSchema'];
 export type Editors = components['schemas']['Editors'];
+export type EntryPlanSchema = components['schemas']['EntryPlanSchema'];
+export type EntryRowSchema = components['schemas']['EntryRowSchema'];
 export type ExampleOutcome = components['schemas']['ExampleOutcome'];
 export type ExampleOutcomes = components['schemas']['ExampleOutcomes'];
 export type ExampleSchema = components['schemas']['ExampleSchema'];
+export type ExpectFieldStep = components['schemas']['ExpectFieldStep'];
+export type ExpectFrontStep = components['schemas']['ExpectFrontStep'];
+export type FactSchema = components['schemas']['FactSchema'];
 export type FactsSchema = components['schemas']['FactsSchema'];
 export type FieldOption = components['schemas']['FieldOption'];
 export type FieldSchema = components['schemas']['FieldSchema'];
@@ -2908,6 +3479,7 @@ export type LayoutComponentSchema = components['schemas']['LayoutComponentSchema
 export type LayoutEntry = components['schemas']['LayoutEntry'];
 export type LayoutList = components['schemas']['LayoutList'];
 export type LeftOutComponent = components['schemas']['LeftOutComponent'];
+export type LineBreakStep = components['schemas']['LineBreakStep'];
 export type LineChangeSchema = components['schemas']['LineChangeSchema'];
 export type LinesAnswer = components['schemas']['LinesAnswer'];
 export type LinesRequest = components['schemas']['LinesRequest'];
@@ -2916,6 +3488,9 @@ export type LinkChoices = components['schemas']['LinkChoices'];
 export type LinkRuleSchema = components['schemas']['LinkRuleSchema'];
 export type LintAnswer = components['schemas']['LintAnswer'];
 export type LintRequest = components['schemas']['LintRequest'];
+export type LookList = components['schemas']['LookList'];
+export type LookReport = components['schemas']['LookReport'];
+export type LookSchema = components['schemas']['LookSchema'];
 export type ManyLinesAnswer = components['schemas']['ManyLinesAnswer'];
 export type ManyLinesRequest = components['schemas']['ManyLinesRequest'];
 export type MapSchema = components['schemas']['MapSchema'];
@@ -2929,6 +3504,7 @@ export type NearSchema = components['schemas']['NearSchema'];
 export type NearestAnswer = components['schemas']['NearestAnswer'];
 export type NewKeyRequest = components['schemas']['NewKeyRequest'];
 export type NewSecretAnswer = components['schemas']['NewSecretAnswer'];
+export type NextStep = components['schemas']['NextStep'];
 export type NotFound = components['schemas']['NotFound'];
 export type ObservationList = components['schemas']['ObservationList'];
 export type ObservationSchema = components['schemas']['ObservationSchema'];
@@ -2946,29 +3522,46 @@ export type PageAddressSchema = components['schemas']['PageAddressSchema'];
 export type PageInputSchema = components['schemas']['PageInputSchema'];
 export type PageTargetDocument = components['schemas']['PageTargetDocument'];
 export type PartialPostcodeAnswer = components['schemas']['PartialPostcodeAnswer'];
+export type PasteStep = components['schemas']['PasteStep'];
 export type PhoneAnswer = components['schemas']['PhoneAnswer'];
 export type PhoneCheck = components['schemas']['PhoneCheck'];
 export type PhoneSettings = components['schemas']['PhoneSettings'];
+export type PieceSchema = components['schemas']['PieceSchema'];
+export type PlannedStep = components['schemas']['PlannedStep'];
 export type PositionAnswer = components['schemas']['PositionAnswer'];
 export type PositionInput = components['schemas']['PositionInput'];
 export type PositionSchema = components['schemas']['PositionSchema'];
 export type PostcodeAnswer = components['schemas']['PostcodeAnswer'];
 export type PostcodeEntry = components['schemas']['PostcodeEntry'];
+export type PressStep = components['schemas']['PressStep'];
 export type PreviewAnswer = components['schemas']['PreviewAnswer'];
 export type PreviewComponent = components['schemas']['PreviewComponent'];
 export type PreviewLine = components['schemas']['PreviewLine'];
 export type PreviewRequest = components['schemas']['PreviewRequest'];
+export type PreviousStep = components['schemas']['PreviousStep'];
 export type ProblemAnswer = components['schemas']['ProblemAnswer'];
 export type ProblemPlace = components['schemas']['ProblemPlace'];
+export type ProgramAddressSchema = components['schemas']['ProgramAddressSchema'];
+export type ProgramPartSchema = components['schemas']['ProgramPartSchema'];
+export type ProgramProposalAnswer = components['schemas']['ProgramProposalAnswer'];
+export type ProgramProposalRequest = components['schemas']['ProgramProposalRequest'];
+export type ProgramTargetDocument = components['schemas']['ProgramTargetDocument'];
+export type ProgramTargetList = components['schemas']['ProgramTargetList'];
 export type ProposedRule = components['schemas']['ProposedRule'];
 export type ProposedRules = components['schemas']['ProposedRules'];
 export type PublicSettings = components['schemas']['PublicSettings'];
+export type PublishedProgram = components['schemas']['PublishedProgram'];
 export type QualityAnswer = components['schemas']['QualityAnswer'];
 export type QualityDay = components['schemas']['QualityDay'];
 export type ReadBackAnswer = components['schemas']['ReadBackAnswer'];
 export type ReadBackRequest = components['schemas']['ReadBackRequest'];
+export type ReadBackStep = components['schemas']['ReadBackStep'];
 export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];
 export type ReadyMadeForms = components['schemas']['ReadyMadeForms'];
+export type ReadyMadePlanList = components['schemas']['ReadyMadePlanList'];
+export type ReadyMadePlanSchema = components['schemas']['ReadyMadePlanSchema'];
+export type RecognitionAnswer = components['schemas']['RecognitionAnswer'];
+export type RecognitionRequest = components['schemas']['RecognitionRequest'];
 export type RecordAnswer = components['schemas']['RecordAnswer'];
 export type RecordHistory = components['schemas']['RecordHistory'];
 export type RecordList = components['schemas']['RecordList'];
@@ -2980,13 +3573,21 @@ export type RotateKeyRequest = components['schemas']['RotateKeyRequest'];
 export type RuleSchema = components['schemas']['RuleSchema'];
 export type RulesRequest = components['schemas']['RulesRequest'];
 export type RulesSchema = components['schemas']['RulesSchema'];
+export type RunPart = components['schemas']['RunPart'];
+export type RunStep = components['schemas']['RunStep'];
 export type SampleSchema = components['schemas']['SampleSchema'];
 export type SamplesAnswer = components['schemas']['SamplesAnswer'];
 export type ScopeSchema = components['schemas']['ScopeSchema'];
+export type ScreenSchema = components['schemas']['ScreenSchema'];
+export type ScreenTraceSchema = components['schemas']['ScreenTraceSchema'];
+export type SeenFactSchema = components['schemas']['SeenFactSchema'];
+export type SeenFieldSchema = components['schemas']['SeenFieldSchema'];
 export type SeenInputSchema = components['schemas']['SeenInputSchema'];
 export type SeenOption = components['schemas']['SeenOption'];
 export type SessionAnswer = components['schemas']['SessionAnswer'];
 export type SignIn = components['schemas']['SignIn'];
+export type SignatureProposalAnswer = components['schemas']['SignatureProposalAnswer'];
+export type SignatureProposalRequest = components['schemas']['SignatureProposalRequest'];
 export type SlotInputSchema = components['schemas']['SlotInputSchema'];
 export type SlotPlace = components['schemas']['SlotPlace'];
 export type SlotSchema = components['schemas']['SlotSchema'];
@@ -2995,6 +3596,7 @@ export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
+export type TargetDocument = components['schemas']['TargetDocument'];
 export type TargetDraft = components['schemas']['TargetDraft'];
 export type TargetFaultList = components['schemas']['TargetFaultList'];
 export type TargetFaultReport = components['schemas']['TargetFaultReport'];
@@ -3003,6 +3605,9 @@ export type TargetList = components['schemas']['TargetList'];
 export type TargetProposalAnswer = components['schemas']['TargetProposalAnswer'];
 export type TargetProposalRequest = components['schemas']['TargetProposalRequest'];
 export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
+export type TargetRunList = components['schemas']['TargetRunList'];
+export type TargetRunReport = components['schemas']['TargetRunReport'];
+export type TargetRunSchema = components['schemas']['TargetRunSchema'];
 export type TargetSummary = components['schemas']['TargetSummary'];
 export type TargetTrialAnswer = components['schemas']['TargetTrialAnswer'];
 export type TargetTrialRequest = components['schemas']['TargetTrialRequest'];
@@ -3016,9 +3621,13 @@ export type TriedSlot = components['schemas']['TriedSlot'];
 export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
 export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
 export type TryMappingRequest = components['schemas']['TryMappingRequest'];
+export type TypeStep = components['schemas']['TypeStep'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
 export type UsageAnswer = components['schemas']['UsageAnswer'];
+export type WaitUntilStep = components['schemas']['WaitUntilStep'];
 export type WaySchema = components['schemas']['WaySchema'];
+export type WordingSchema = components['schemas']['WordingSchema'];
 export type WorthSchema = components['schemas']['WorthSchema'];
+export type WriteStep = components['schemas']['WriteStep'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

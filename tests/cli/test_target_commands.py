@@ -22,7 +22,7 @@ def test_a_target_is_applied_shown_published_gone_back_from_and_deleted(run, tmp
     file.write_text(FILE)
     kept = run("targets", "apply", str(file), "--yes")
     assert kept.stdout == "cli-shop (Shop): new\ncli-shop is kept as a draft.\n", kept.stderr
-    assert "cli-shop  Shop   not yet" in run("targets", "list").stdout
+    assert "cli-shop  page  Shop   not yet" in run("targets", "list").stdout
     same = run("targets", "apply", str(file))
     assert "Nothing is different" in same.stderr
     asked = run("targets", "apply", str(file), "--publish", source="n\n")

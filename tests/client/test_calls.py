@@ -14,10 +14,13 @@ from anchorline.client.transport import Transport
 from anchorline.service.app import ROUTERS
 from anchorline.service.endpoints import API
 from anchorline.wire.forms import FormDocument
+from anchorline.wire.target_runs import TargetRunReport
 
 ENDPOINTS = {endpoint.name: endpoint for router in ROUTERS for endpoint in router.endpoints}
 FORM = FormDocument(key="call-back", title="Call back", kind="web", fields=[], slots=[])
 OWN = OwnLayoutDocument(key="south", title="South", countries=["FR"])
+SEEN = [{"kind": "title", "text": "Contact"}]
+RUN = TargetRunReport(address="home", version=1, outcome="verified", ms=400)
 PAGE = PageTargetDocument(key="checkout", title="Checkout")
 TOWN = {"town": "Marl"}
 CALLS = {
@@ -98,6 +101,18 @@ CALLS = {
     "get_job_report": lambda c: c.datasets.report("j1"),
     "list_targets": lambda c: c.targets.list(),
     "propose_page_target": lambda c: c.targets.propose("shop", "Shop", [{"name": "street"}]),
+    "send_look": lambda c: c.programs.send_look(SEEN, "desk-7"),
+    "list_looks": lambda c: c.programs.looks(),
+    "delete_look": lambda c: c.programs.remove_look("8f0c"),
+    "recognise_screen": lambda c: c.programs.recognise(SEEN, drafts=True),
+    "propose_screen_signature": lambda c: c.programs.propose_signature([SEEN], [SEEN]),
+    "list_program_targets": lambda c: c.programs.published(),
+    "list_ready_made_plans": lambda c: c.programs.ready_made(),
+    "propose_program_target": lambda c: c.programs.propose(
+        "ledger", "Ledger", [SEEN], fields=[{"label": "Street"}], countries=["GB"]
+    ),
+    "report_target_run": lambda c: c.programs.report_run("ledger", RUN),
+    "list_target_runs": lambda c: c.programs.runs("ledger"),
     "try_target": lambda c: c.targets.trial(PAGE, "delivery"),
     "get_target_draft": lambda c: c.targets.draft("checkout"),
     "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),

@@ -16,7 +16,7 @@ from anchorline.service.app import ROUTERS
 
 ENDPOINTS = [endpoint for router in ROUTERS for endpoint in router.endpoints]
 PARTS = {
-    "key": "nosuchkey", "target": "checkout",
+    "key": "nosuchkey", "target": "checkout", "look": "nosuchlook",
     "address_id": "demo:GB0000012", "country_code": "GB", "postcode": "QV1 1QF", "form": "tuning-visit",
     "slot": "piano", "record": "r1", "dataset": "demo", "number": "1", "job": "j1", "own_layout": "letters",
     "version": "1", "field": "town",

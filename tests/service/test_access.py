@@ -14,6 +14,7 @@ PARTS = {
     "form": "tuning-visit", "slot": "piano", "record": "r1", "dataset": "demo", "number": "1",
     "version": "1", "field": "town",
     "job": "j1", "own_layout": "letters", "key": "nosuchkey", "target": "nowhere",
+    "look": "nosuchlook",
 }  # fmt: skip
 
 

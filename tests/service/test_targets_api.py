@@ -4,7 +4,7 @@ from typing import get_args
 
 import pytest
 
-from anchorline.core.targets.faults import FAULTS
+from anchorline.core.targets.pages.faults import FAULTS
 from anchorline.wire.targets import FaultKind
 
 DOCUMENT = {

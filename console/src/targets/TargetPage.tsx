@@ -1,7 +1,7 @@
-/** One page target: its inputs, where it is, the line of HTML, what pages have reported. */
+/** One target: what stands against publishing it, and what is of its kind. */
 
 import { useMutation } from "@tanstack/react-query";
-import { Alert, App, Button, Skeleton, Tabs } from "antd";
+import { Alert, App, Button, Skeleton } from "antd";
 import { useNavigate, useParams } from "react-router";
 
 import { call } from "../api/call";
@@ -11,26 +11,21 @@ import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { SaveProblem } from "../parts/SaveProblem";
-import { FaultTable } from "./FaultTable";
-import { InputTable } from "./InputTable";
-import { OnThePage } from "./OnThePage";
-import { usePageWindow } from "./pageWindow";
-import { TargetSettings } from "./TargetSettings";
-import { TryOnPage } from "./TryOnPage";
+import { PageTabs } from "./PageTabs";
 import { useTargetDraft } from "./useTargets";
 import "./targets.css";
 
 export default function TargetPage(): React.ReactNode {
   const { target: key = "" } = useParams();
   const draft = useTargetDraft(key);
-  const page = usePageWindow();
   if (draft.kept.isError) return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   if (!draft.kept.data || !draft.document) return <Skeleton active />;
   const { summary, problems, warnings } = draft.kept.data.body;
   const { document, edit } = draft;
+  if (document.kind === "program") return null;
   return (
     <>
-      <PageHead title={document.title || "Without a name"} about={(document.origins ?? []).join(", ") || "Say below on which web origin it is."}>
+      <PageHead title={document.title || "Without a name"} about={document.origins.join(", ") || "Say below on which web origin it is."}>
         <PublishState state={summary} />
         <Remove target={key} title={document.title} refresh={draft.refreshLists} />
         <DraftActions draft={draft} state={summary} />
@@ -38,23 +33,7 @@ export default function TargetPage(): React.ReactNode {
       <SaveProblem draft={draft} />
       {!draft.changed && <Findings title="This stands against publishing it" type="error" places={problems} />}
       {!draft.changed && <Findings title="This should be known" type="info" places={warnings} />}
-      <Tabs
-        items={[
-          {
-            key: "inputs",
-            label: "Inputs",
-            children: (
-              <>
-                <InputTable document={document} because={{}} tried={page.tried} change={edit} />
-                <TryOnPage document={document} page={page} />
-              </>
-            ),
-          },
-          { key: "settings", label: "Where and how", children: <TargetSettings document={document} change={edit} /> },
-          { key: "line", label: "On the page", children: <OnThePage document={document} isPublished={summary.published_version !== null} /> },
-          { key: "faults", label: "Mistakes reported", children: <FaultTable target={key} /> },
-        ]}
-      />
+      <PageTabs target={key} document={document} isPublished={summary.published_version !== null} edit={edit} />
     </>
   );
 }

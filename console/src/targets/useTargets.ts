@@ -1,4 +1,4 @@
-/** Targets as the service has them: pages that are not ours. */
+/** Targets as the service has them: pages and programs that are not ours. */
 
 import { useQuery } from "@tanstack/react-query";
 
@@ -7,6 +7,8 @@ import { call } from "../api/call";
 import { useDraft } from "../parts/useDraft";
 
 export type TargetDocument = api.PageTargetDocument;
+/** A target of either kind. */
+export type AnyTarget = api.TargetDraft["document"];
 export type TargetSummary = api.TargetSummary;
 export type PageInput = api.PageInputSchema;
 export type PageAddress = api.PageAddressSchema;
@@ -18,7 +20,7 @@ export function useTargets() {
 }
 
 export function useTargetDraft(key: string) {
-  return useDraft<TargetDocument, api.TargetDraft>(`targets/${key}`, ["targets"]);
+  return useDraft<AnyTarget, api.TargetDraft>(`targets/${key}`, ["targets"]);
 }
 
 /** Mistakes of set-up that pages have reported. */
@@ -30,6 +32,6 @@ export function useFaults(key: string) {
 export const propose = (key: string, title: string, inputs: SeenInput[], origins: string[]): Promise<api.TargetProposalAnswer> =>
   call("target-proposals", { method: "POST", body: { key, title, inputs, origins } });
 
-/** What a practice address would put into a page's inputs. */
-export const tryTarget = (document: TargetDocument, address: string): Promise<api.TargetTrialAnswer> =>
+/** What a practice address would put into a page or a program. */
+export const tryTarget = (document: AnyTarget, address: string): Promise<api.TargetTrialAnswer> =>
   call("target-trials", { method: "POST", body: { document, address } });

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -21,6 +22,15 @@ def read_document(path: Path, schema: type[_Document]) -> _Document:
     Raises:
         GivenWrongError: it is not YAML, or not of this schema; says where and why.
     """
+    return read_one_of(path, lambda content: schema)  # noqa: ARG005
+
+
+def read_one_of(path: Path, schema_of: Callable[[Mapping[str, Any]], type[_Document]]) -> _Document:
+    """The document of a file whose schema depends on what it says.
+
+    Raises:
+        GivenWrongError: it is not YAML, or not of its schema; says where and why.
+    """
     try:
         content: Any = read_yaml(path.read_text("utf-8"))
     except (OSError, UnicodeDecodeError) as error:
@@ -30,6 +40,7 @@ def read_document(path: Path, schema: type[_Document]) -> _Document:
         raise GivenWrongError(f"{path}{where}: {error}") from None
     if not isinstance(content, dict):
         raise GivenWrongError(f"{path} must hold names with values, such as key: letters.")
+    schema = schema_of(content)
     try:
         return schema.model_validate(content)
     except ValidationError as error:

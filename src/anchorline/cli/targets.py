@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from pathlib import Path
+from typing import Any
 
 import click
 
-from anchorline.client import Client, NotFoundError, PageTargetDocument
+from anchorline.client import Client, NotFoundError, PageTargetDocument, ProgramTargetDocument
 from anchorline.wire.targets import TargetDraft, TargetSummary
 
-from .documents import read_document, write_document
+from .documents import read_one_of, write_document
 from .finding import Connect
 from .output import json_option, note, print_json, print_table
 
 
 @click.group()
 def targets() -> None:
-    """Pages that are not ours, in which addresses land."""
+    """Pages and programs that are not ours, in which addresses land."""
 
 
 @targets.command("list")
@@ -33,7 +35,10 @@ def list_targets(connect: Connect, as_json: bool) -> None:
     if as_json:
         print_json(found)
         return
-    print_table(["key", "title", "published"], [[t.key, t.title, _published(t)] for t in found])
+    print_table(
+        ["key", "kind", "title", "published"],
+        [[t.key, t.kind, t.title, _published(t)] for t in found],
+    )
     if not found:
         note("There are no targets yet: keep one by anchorline targets apply FILE.")
 
@@ -59,7 +64,7 @@ def show_target(connect: Connect, key: str, as_json: bool) -> None:
 
 @targets.command("apply")
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
-@click.option("--publish", is_flag=True, help="Publish it as well; pages follow at once.")
+@click.option("--publish", is_flag=True, help="Publish it as well; it holds at once.")
 @click.option("--yes", is_flag=True, help="Do not ask.")
 @click.pass_obj
 def apply_target(connect: Connect, file: Path, publish: bool, yes: bool) -> None:
@@ -70,7 +75,7 @@ def apply_target(connect: Connect, file: Path, publish: bool, yes: bool) -> None
       anchorline targets apply checkout.yaml --publish
     """
     client = connect()
-    document = read_document(file, PageTargetDocument)
+    document: PageTargetDocument | ProgramTargetDocument = read_one_of(file, _schema)
     kept, etag = _kept(client, document.key)
     same = kept == document
     is_new = "new" if kept is None else "kept already" if same else "changed"
@@ -94,7 +99,7 @@ def apply_target(connect: Connect, file: Path, publish: bool, yes: bool) -> None
 @click.argument("key")
 @click.pass_obj
 def publish_target(connect: Connect, key: str) -> None:
-    """Publish the draft of KEY; pages follow at once.
+    """Publish the draft of KEY; pages and desktop agents follow at once.
 
     \b
     Example:
@@ -109,7 +114,7 @@ def publish_target(connect: Connect, key: str) -> None:
 @click.argument("version", type=click.IntRange(0))
 @click.pass_obj
 def restore_target(connect: Connect, key: str, version: int) -> None:
-    """Publish an earlier VERSION of KEY again; with 0, no page can attach any more.
+    """Publish an earlier VERSION of KEY again; with 0, none holds any more.
 
     \b
     Example:
@@ -161,7 +166,15 @@ def delete_target(connect: Connect, key: str, yes: bool) -> None:
     click.echo(f"{key} is deleted.")
 
 
-def _kept(client: Client, key: str) -> tuple[PageTargetDocument | None, str | None]:
+def _schema(
+    content: Mapping[str, Any],
+) -> type[PageTargetDocument] | type[ProgramTargetDocument]:
+    return ProgramTargetDocument if content.get("kind") == "program" else PageTargetDocument
+
+
+def _kept(
+    client: Client, key: str
+) -> tuple[PageTargetDocument | ProgramTargetDocument | None, str | None]:
     try:
         draft, etag = client.targets.draft(key)
     except NotFoundError:

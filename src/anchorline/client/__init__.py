@@ -16,8 +16,9 @@ from anchorline.wire.datasets import (
 from anchorline.wire.finding import PostcodeAnswer, TraceSchema
 from anchorline.wire.forms import FormDocument
 from anchorline.wire.own_layouts import OwnLayoutDocument
+from anchorline.wire.page_targets import PageTargetDocument
+from anchorline.wire.program_targets import ProgramTargetDocument
 from anchorline.wire.records import SlotInputSchema
-from anchorline.wire.targets import PageTargetDocument
 
 from .activity import Activity
 from .api import Client
@@ -37,6 +38,7 @@ from .errors import (
 )
 from .keys import Keys
 from .own_layouts import OwnLayouts
+from .programs import Programs
 from .targets import Targets
 
 __all__ = [
@@ -57,6 +59,8 @@ __all__ = [
     "PageTargetDocument",
     "PostcodeAnswer",
     "ProblemError",
+    "ProgramTargetDocument",
+    "Programs",
     "RefusedError",
     "RulesRequest",
     "ServiceFailedError",

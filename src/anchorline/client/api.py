@@ -25,6 +25,7 @@ from .layouts import LayoutCalls
 from .mappings import MappingCalls
 from .own_layouts import OwnLayouts
 from .phones import PhoneCalls
+from .programs import Programs
 from .records import RecordCalls
 from .targets import Targets
 from .transport import Transport
@@ -43,7 +44,8 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         own_layouts: the calls on administrators' own layouts.
         keys: the calls on keys.
         activity: what is called, and how many addresses were fetched.
-        targets: the calls on pages that are not ours.
+        targets: the calls on pages and programs that are not ours.
+        programs: looks at programs' screens, and runs on them.
     """
 
     def __init__(
@@ -55,6 +57,7 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         self.keys = Keys(self._transport)
         self.activity = Activity(self._transport)
         self.targets = Targets(self._transport)
+        self.programs = Programs(self._transport)
 
     def __enter__(self) -> Client:
         return self

@@ -1,4 +1,4 @@
-"""The calls on targets: pages that are not ours."""
+"""The calls on targets: pages and programs that are not ours."""
 
 from __future__ import annotations
 
@@ -6,6 +6,8 @@ import builtins
 from collections.abc import Mapping, Sequence
 
 from anchorline.wire.filling import FillAnswer, FillRequest
+from anchorline.wire.page_targets import PageTargetDocument
+from anchorline.wire.program_targets import ProgramTargetDocument
 from anchorline.wire.target_proposals import (
     TargetProposalAnswer,
     TargetProposalRequest,
@@ -14,7 +16,6 @@ from anchorline.wire.target_proposals import (
 )
 from anchorline.wire.targets import (
     AttachedTarget,
-    PageTargetDocument,
     TargetDraft,
     TargetFaultList,
     TargetFaultReport,
@@ -54,12 +55,12 @@ class Targets(Calls):
 
     def trial(
         self,
-        document: PageTargetDocument,
+        document: PageTargetDocument | ProgramTargetDocument,
         address: str | None = None,
         *,
         address_id: str | None = None,
     ) -> TargetTrialAnswer:
-        """What an address would put into a page's inputs; a practice address by default.
+        """What an address would put into a page or a program; a practice address by default.
 
         Args:
             address: the key of the target's address; the first one by default.
@@ -75,7 +76,7 @@ class Targets(Calls):
         return read_answer(TargetDraft, answer), answer.headers.get("ETag", "")
 
     def put_draft(
-        self, document: PageTargetDocument, etag: str | None = None
+        self, document: PageTargetDocument | ProgramTargetDocument, etag: str | None = None
     ) -> tuple[TargetDraft, str]:
         """Keeps a draft; returns it with its new ETag.
 
@@ -125,7 +126,7 @@ class Targets(Calls):
         components: dict[str, str] | None = None,
         capture: str | None = None,
     ) -> FillAnswer:
-        """What an address puts into the inputs of a page.
+        """What an address puts into a page, or into the parts of a program.
 
         Args:
             address: the key of the target's address.

@@ -14,6 +14,7 @@ KEY_KINDS: tuple[str, ...] = ("server", "browser")
 # What a server key may be for, each with what it opens.
 SCOPES: dict[str, str] = {
     "find": "find addresses, look them up, read layouts",
+    "desk": "read and fill published program targets, tell of runs and looks at screens",
     "forms": "read forms; make, try and publish forms, mappings and layouts",
     "records": "read published forms; fill them; read and change records",
     "data": "load, compare and activate reference data",

@@ -18,12 +18,14 @@ from anchorline.store.forms import FormStore
 from anchorline.store.jobs import JobStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
+from anchorline.store.looks import LookStore
 from anchorline.store.own_layouts import OwnLayoutStore
 from anchorline.store.record_changes import RecordChanges
 from anchorline.store.record_lookups import RecordLookups
 from anchorline.store.records import RecordStore
 from anchorline.store.sign_in_brake import SignInBrake
 from anchorline.store.target_faults import TargetFaults
+from anchorline.store.target_runs import TargetRuns
 from anchorline.store.targets import TargetStore
 from anchorline.store.use_journal import UseJournal
 from anchorline.store.users import UserStore
@@ -57,6 +59,8 @@ class Services:
     published_forms: PublishedDocuments
     targets: TargetStore
     target_faults: TargetFaults
+    target_runs: TargetRuns
+    looks: LookStore
     published_targets: PublishedDocuments
     own_layouts: OwnLayoutStore
     records: RecordStore
@@ -101,6 +105,8 @@ def make_services(settings: Settings, database: Database) -> Services:
         published_forms=PublishedDocuments(forms),
         targets=targets,
         target_faults=TargetFaults(database),
+        target_runs=TargetRuns(database),
+        looks=LookStore(database),
         published_targets=PublishedDocuments(targets),
         own_layouts=own_layouts,
         records=records,

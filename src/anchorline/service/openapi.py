@@ -41,6 +41,7 @@ _PATH_MEANINGS = {
     "number": ("Number of an edition", "1"),
     "job": ("Id of a job", "0f3a9c52e17b4d0e8a61c2f5d3b49e70"),
     "target": ("Key of a target", "checkout"),
+    "look": ("Id of a look at a screen", "8f0c2a9be4175f0c"),
     "key": ("Id of a key: what stands between its kind and its secret", "5f0c2a9be417"),
 }
 _SECURITY: dict[Access, tuple[str, ...]] = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Protocol
 
 from anchorline.store.database import DatabaseUnavailableError, StoreError
@@ -43,6 +44,19 @@ class PublishedDocuments:
             raise
         self._known[key] = found
         return found
+
+    def all(self) -> Sequence[tuple[Document, int]]:
+        """All published documents with their numbers; those that are known while it is away."""
+        try:
+            numbers = self._store.published_numbers()
+        except DatabaseUnavailableError:
+            return list(self._known.values())
+        for gone in set(self._known) - set(numbers):
+            self._known.pop(gone, None)
+        return [
+            self._known[key] if self._known.get(key, ({}, 0))[1] == number else self.version(key)
+            for key, number in numbers.items()
+        ]
 
     def learn(self) -> None:
         """Gets to know all of them, for when the database is away.

@@ -9,6 +9,7 @@ from sqlalchemy import delete, select
 from .address_uses import CAPTURES_REMEMBERED
 from .capture_quality import NOT_FOUND_REMEMBERED
 from .database import Database
+from .looks import LOOKS_REMEMBERED
 from .schema import (
     EditionRow,
     FormEditorRow,
@@ -19,6 +20,8 @@ from .schema import (
     SignInPlaceRow,
 )
 from .schema_calls import ActivityRow, AddressUseRow, NotFoundRow, ObservationRow
+from .schema_programs import LookRow, TargetRunRow
+from .target_runs import RUNS_REMEMBERED
 
 KEYS_REMEMBERED = timedelta(days=7)
 FAILURES_REMEMBERED = timedelta(days=1)
@@ -49,6 +52,8 @@ def purge_expired(database: Database, activity_days: int) -> int:
         delete(FormEditorRow).where(FormEditorRow.seen_at < now - EDITORS_REMEMBERED),
         delete(AddressUseRow).where(AddressUseRow.at < now - CAPTURES_REMEMBERED),
         delete(NotFoundRow).where(NotFoundRow.last_at < now - NOT_FOUND_REMEMBERED),
+        delete(LookRow).where(LookRow.at < now - LOOKS_REMEMBERED),
+        delete(TargetRunRow).where(TargetRunRow.at < now - RUNS_REMEMBERED),
         delete(ObservationRow).where(ObservationRow.until < now),
         delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]

@@ -21,7 +21,7 @@ class TargetFault:
     """One mistake.
 
     Attributes:
-        kind: a key of `core.targets.faults.FAULTS`.
+        kind: a key of `core.targets.pages.faults.FAULTS`.
         subject: what it is about: an input's key, an attribute, a path.
         detail: the sentence with the remedy.
         browser: of the latest report, as it names itself.

@@ -8,7 +8,8 @@ from pydantic import Field
 
 from .base import Key, RequestSchema, Schema, ShortText, example
 from .filling import FillAnswer
-from .targets import EXAMPLE_TARGET, PageTargetDocument
+from .page_targets import EXAMPLE_TARGET, PageTargetDocument
+from .targets import AnyTarget
 
 
 class SeenOption(RequestSchema):
@@ -71,13 +72,20 @@ class TargetTrialRequest(RequestSchema):
     model_config = example({"document": EXAMPLE_TARGET, "address": "delivery"}) | {
         "extra": "forbid"
     }
-    document: PageTargetDocument
+    document: AnyTarget
     address: Key | None = Field(default=None, description="Of the target; left out: the first")
     address_id: Annotated[str, Field(max_length=160)] | None = None
 
 
+class PlannedStep(Schema):
+    """A step in words, and as a plan has it."""
+
+    says: str
+    step: dict[str, str | int | bool]
+
+
 class TargetTrialAnswer(Schema):
-    """What an address would put into the inputs of the page."""
+    """What an address would put into a page or a program."""
 
     model_config = example(
         {
@@ -89,7 +97,9 @@ class TargetTrialAnswer(Schema):
                 "warnings": [],
                 "trace": [],
             },
+            "steps": [],
         }
     )
     label: str = Field(description="The address in one line")
     fill: FillAnswer
+    steps: list[PlannedStep] = Field(description="Of a program: how it is written")

@@ -1,41 +1,17 @@
-"""Targets: pages that are not ours, as they are written down, kept and attached to."""
+"""Targets: pages and programs that are not ours, as they are kept and attached to."""
 
 from __future__ import annotations
 
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Discriminator, Field, RootModel, Tag
 
-from .base import CountryCode, Key, RequestSchema, Schema, ShortText, Text, example
-from .fields import LanguageTag
+from .base import RequestSchema, Schema, ShortText, Text, example
+from .page_targets import EXAMPLE_TARGET, PageTargetDocument
 from .problems import ProblemPlace
-from .rules import ExampleSchema, RuleSchema
-from .slots import NearSchema
+from .program_targets import ProgramTargetDocument
 
-EXAMPLE_TARGET: dict[str, Any] = {
-    "key": "checkout",
-    "kind": "page",
-    "title": "Checkout of the shop",
-    "origins": ["https://shop.example"],
-    "paths": ["/checkout*"],
-    "inputs": [
-        {"key": "street", "label": "Street", "find": [{"name": "ship_street"}]},
-        {"key": "town", "label": "Town", "find": [{"name": "ship_town"}]},
-    ],
-    "addresses": [
-        {
-            "key": "delivery",
-            "label": "Delivery",
-            "countries": ["GB"],
-            "finder": {"sits": "before", "at": "street"},
-            "mapping": [
-                {"lines": "street", "into": "street"},
-                {"components": ["town"], "into": "town"},
-            ],
-        }
-    ],
-}
 _SUMMARY = {
     "key": "checkout",
     "kind": "page",
@@ -46,80 +22,25 @@ _SUMMARY = {
 }
 
 
-class WaySchema(RequestSchema):
-    """One way to find an input on its page."""
-
-    css: ShortText | None = None
-    name: ShortText | None = None
-    id: ShortText | None = None
-    autocomplete: ShortText | None = None
-    label: ShortText | None = None
-    class_name: ShortText | None = None
+def _kind(document: object) -> str:
+    """Of which kind a document is; a page where it does not say."""
+    kind = document.get("kind") if isinstance(document, dict) else getattr(document, "kind", None)
+    return "Program" if kind == "program" else "Page"
 
 
-class PageInputSchema(RequestSchema):
-    """An input of a page."""
-
-    key: Key
-    label: ShortText | None = None
-    find: Annotated[list[WaySchema], Field(max_length=20)] = Field(
-        default=[], description="Ways to find it; the first that finds one counts"
-    )
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
-    writes: Literal["any", "value", "text"] = Field(
-        default="any", description="Of a list: by what an option is chosen"
-    )
+AnyTarget = Annotated[
+    Annotated[PageTargetDocument, Tag("Page")] | Annotated[ProgramTargetDocument, Tag("Program")],
+    Discriminator(_kind),
+]
 
 
-class FinderPlace(RequestSchema):
-    """Where the finder sits."""
+class TargetDocument(RootModel[AnyTarget]):
+    """A target of any kind as it is written down."""
 
-    sits: Literal["before", "after", "instead"] = "before"
-    at: Key | None = Field(default=None, description="Seen from this input")
-    label: ShortText | None = None
+    model_config = example(EXAMPLE_TARGET)
 
 
-class PageAddressSchema(RequestSchema):
-    """One address that is captured on the page."""
-
-    key: Key
-    label: Annotated[ShortText, Field(min_length=1)]
-    countries: Annotated[list[CountryCode], Field(min_length=1, max_length=300)] | None = Field(
-        default=None, description="Left out: all that there are"
-    )
-    country: CountryCode | None = None
-    kinds: Annotated[list[ShortText], Field(max_length=20)] = []
-    language: LanguageTag | None = None
-    datasets: Annotated[list[ShortText], Field(max_length=20)] = []
-    practice_word: Annotated[ShortText, Field(max_length=30)] | None = Field(
-        default=None,
-        description="What is typed behind this word is looked for among the practice addresses",
-    )
-    near: NearSchema | None = None
-    finder: FinderPlace | None = None
-    mapping: Annotated[list[RuleSchema], Field(max_length=100)] = []
-    examples: Annotated[list[ExampleSchema], Field(max_length=100)] = []
-
-
-class PageTargetDocument(RequestSchema):
-    """A page target as it is written down."""
-
-    model_config = example(EXAMPLE_TARGET) | {"extra": "forbid"}
-    key: Key
-    kind: Literal["page"] = "page"
-    title: Annotated[ShortText, Field(min_length=1)]
-    origins: Annotated[list[ShortText], Field(max_length=50)] = []
-    paths: Annotated[list[ShortText], Field(max_length=50)] = Field(
-        default=[], description="Patterns of its paths, * for any characters; left out: all"
-    )
-    inputs: Annotated[list[PageInputSchema], Field(max_length=200)] = []
-    addresses: Annotated[list[PageAddressSchema], Field(max_length=20)] = []
-    style: Annotated[Text, Field(max_length=4000)] | None = Field(
-        default=None, description="CSS for the finder, kept inside its shadow tree"
-    )
-
-
-def target_as_kept(document: PageTargetDocument) -> dict[str, Any]:
+def target_as_kept(document: PageTargetDocument | ProgramTargetDocument) -> dict[str, Any]:
     """The document without what was left out or has no effect: how it is kept and compared."""
     return document.model_dump(mode="json", exclude_defaults=True) | {
         "key": document.key,
@@ -163,7 +84,7 @@ class TargetDraft(Schema):
             ],
         }
     )
-    document: PageTargetDocument
+    document: AnyTarget
     summary: TargetSummary
     problems: list[ProblemPlace]
     warnings: list[ProblemPlace]

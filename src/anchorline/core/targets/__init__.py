@@ -1,18 +1,8 @@
-"""Targets: pages that are not ours, in which an address must land.
+"""Targets: pages and programs that are not ours, in which an address must land.
 
-`page` reads a page target from a document; `ways` names how an input is found on a page.
+`kinds` reads a target of either kind; `pages` and `programs` hold what is of one alone.
 """
 
-from .page import PageAddress, PageInput, PageTarget, matches_path, read_page_target
-from .ways import SITS, WAYS, WRITES
+from .kinds import TARGET_KINDS, Target, read_target
 
-__all__ = [
-    "SITS",
-    "WAYS",
-    "WRITES",
-    "PageAddress",
-    "PageInput",
-    "PageTarget",
-    "matches_path",
-    "read_page_target",
-]
+__all__ = ["TARGET_KINDS", "Target", "read_target"]

@@ -88,9 +88,12 @@ def _publish(client: Client, document: PageTargetDocument) -> None:
         client.targets.put_draft(document)
     else:
         # What somebody has tried out stays; only where the shop is may differ.
-        if draft.document.origins == document.origins and draft.summary.published_version:
+        kept = draft.document
+        if not isinstance(kept, PageTargetDocument):
             return
-        moved = draft.document.model_copy(update={"origins": document.origins})
+        if kept.origins == document.origins and draft.summary.published_version:
+            return
+        moved = kept.model_copy(update={"origins": document.origins})
         client.targets.put_draft(moved, etag)
     client.targets.publish(TARGET)
 

@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from anchorline.core.errors import nearest_names, unknown_name_detail
 from anchorline.core.forms.receiving import fill_slot
-from anchorline.core.targets import PageTarget, read_page_target
+from anchorline.core.targets import Target, read_target
+from anchorline.core.targets.pages import PageTarget
 from anchorline.store.database import NotThereError
 from anchorline.store.drafts import Document
 from anchorline.wire.base import Schema
 from anchorline.wire.filling import FillAnswer, FillRequest
-from anchorline.wire.targets import (
-    AttachedTarget,
-    PageTargetDocument,
-    TargetFaultReport,
-)
+from anchorline.wire.page_targets import PageTargetDocument
+from anchorline.wire.targets import AttachedTarget, TargetFaultReport
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
@@ -33,7 +31,11 @@ router = Router("attached", "forms")
 )
 def attach_target(request: ApiRequest) -> Schema:
     """A published target, for the page that attaches to it."""
-    document, number, _target = published_target(request)
+    document, number, target = published_target(request)
+    if not isinstance(target, PageTarget):
+        raise not_found(
+            f"The target {target.key!r} is a program: anchorline desk writes into it, no page."
+        )
     shown = PageTargetDocument.model_validate(document)
     addresses = [one.model_copy(update={"examples": []}) for one in shown.addresses]
     return AttachedTarget(
@@ -48,6 +50,7 @@ def attach_target(request: ApiRequest) -> Schema:
     body=FillRequest,
     answer=FillAnswer,
     problems=(404,),
+    scopes=("desk", "forms"),
 )
 def fill_target(request: ApiRequest) -> Schema:
     """What an address, or what is known of one, puts into the inputs of a page."""
@@ -89,7 +92,7 @@ def report_target_fault(request: ApiRequest) -> ApiResponse:
     return ApiResponse(None, status=204)
 
 
-def published_target(request: ApiRequest) -> tuple[Document, int, PageTarget]:
+def published_target(request: ApiRequest) -> tuple[Document, int, Target]:
     """The published target that a page asks for.
 
     Raises:
@@ -105,9 +108,12 @@ def published_target(request: ApiRequest) -> tuple[Document, int, PageTarget]:
         document, number = services.published_targets.version(key)
     except NotThereError as error:
         raise not_found(str(error)) from None
-    target, _problems = read_page_target(
-        document, services.layouts_in_force.current().on_form(None)
-    )
+    target, _problems = read_target(document, services.layouts_in_force.current().on_form(None))
+    if not isinstance(target, PageTarget):
+        if caller.kind in ("browser", "page"):
+            detail = f"The target {key!r} is a program: it is filled with a server key."
+            raise ProblemError(403, detail)
+        return document, number, target
     if caller.origin and caller.origin not in target.origins:
         raise ProblemError(
             403,

@@ -7,22 +7,28 @@ from anchorline.core.forms.mapping_lint import lint_mappings
 from anchorline.core.forms.receiving import fill_slot
 from anchorline.core.formula import today
 from anchorline.core.practice import practice_id
-from anchorline.core.targets import read_page_target
-from anchorline.core.targets.page import as_form, of_target
-from anchorline.core.targets.proposal import propose_target
-from anchorline.core.targets.seen import SeenInput
+from anchorline.core.targets import Target, read_target
+from anchorline.core.targets.pages.proposal import propose_target
+from anchorline.core.targets.pages.seen import SeenInput
+from anchorline.core.targets.programs import ProgramTarget
+from anchorline.core.targets.programs.planning import steps_of
+from anchorline.core.targets.programs.steps import as_entry
+from anchorline.core.targets.programs.wording import with_wording
+from anchorline.core.targets.receivers import as_form, of_target
 from anchorline.store.database import StaleError
 from anchorline.store.drafts import Document, Drafted
 from anchorline.wire.base import Schema
 from anchorline.wire.filling import FillRequest
+from anchorline.wire.page_targets import PageTargetDocument
 from anchorline.wire.target_proposals import (
+    PlannedStep,
     TargetProposalAnswer,
     TargetProposalRequest,
     TargetTrialAnswer,
     TargetTrialRequest,
 )
 from anchorline.wire.targets import (
-    PageTargetDocument,
+    TargetDocument,
     TargetDraft,
     TargetFaultList,
     TargetFaultSchema,
@@ -46,7 +52,7 @@ router = Router("targets", "forms")
 @router.endpoint("GET", "/targets", access=Access.SERVER, answer=TargetList)
 def list_targets(request: ApiRequest) -> Schema:
     """All targets."""
-    return TargetList(targets=[_summary(entry) for _, entry in request.services.targets.list()])
+    return TargetList(targets=[_summary(*one) for one in request.services.targets.list()])
 
 
 @router.endpoint(
@@ -84,14 +90,14 @@ def propose_page_target(request: ApiRequest) -> Schema:
     answer=TargetTrialAnswer,
 )
 def try_target(request: ApiRequest) -> Schema:
-    """What an address would put into the inputs of a page; nothing is kept.
+    """What an address would put into a page or a program; nothing is kept.
 
     Where no address is named, it is a practice address of the first country.
     """
     body = request.body(TargetTrialRequest)
     layouts = request.services.layouts_in_force.current().on_form(None)
     document = target_as_kept(body.document)
-    target, _problems = read_page_target(document, layouts)
+    target, _problems = read_target(document, layouts)
     keys = [one.key for one in target.addresses]
     slot = target.address(body.address or (keys[0] if keys else ""))
     if slot is None:
@@ -102,7 +108,8 @@ def try_target(request: ApiRequest) -> Schema:
     source = what_to_fill(request, slot, wanted, layouts)
     filled = fill_slot(target.form, slot, source.known, {}, finder_of_records(request, target.form))
     label = source.address.line if source.address else ""
-    return TargetTrialAnswer(label=label, fill=fill_answer(filled, source.notes))
+    steps = _steps(target, slot.key)
+    return TargetTrialAnswer(label=label, fill=fill_answer(filled, source.notes), steps=steps)
 
 
 @router.endpoint(
@@ -122,7 +129,7 @@ def get_target_draft(request: ApiRequest) -> ApiResponse:
     "PUT",
     "/targets/<target>/draft",
     access=Access.SERVER,
-    body=PageTargetDocument,
+    body=TargetDocument,
     answer=TargetDraft,
     problems=(412, 428),
     request_headers=IF_MATCH,
@@ -130,7 +137,7 @@ def get_target_draft(request: ApiRequest) -> ApiResponse:
 )
 def put_target_draft(request: ApiRequest) -> ApiResponse:
     """Keeps a draft, finished or not; makes the target where it is new."""
-    key, kept = request.path["target"], target_as_kept(request.body(PageTargetDocument))
+    key, kept = request.path["target"], target_as_kept(request.body(TargetDocument).root)
     entry = keep_draft(request, request.services.targets, key, kept)
     return _draft_response(request, kept, entry)
 
@@ -150,7 +157,7 @@ def publish_target(request: ApiRequest) -> Schema:
     if problems:
         raise DocumentError(f"target {key}", problems)
     try:
-        return _summary(targets.publish(key, entry.revision, request.caller.name))
+        return _summary(document, targets.publish(key, entry.revision, request.caller.name))
     except StaleError as error:
         raise changed_meanwhile(error) from None
 
@@ -166,7 +173,9 @@ def publish_target(request: ApiRequest) -> Schema:
 def restore_target(request: ApiRequest) -> Schema:
     """Publishes an earlier version again; with 0, no page can attach any more."""
     number = request.body(TargetRestoreRequest).version or None
-    return _summary(request.services.targets.restore(request.path["target"], number))
+    key, targets = request.path["target"], request.services.targets
+    entry = targets.restore(key, number)
+    return _summary(targets.draft(key)[0], entry)
 
 
 @router.endpoint(
@@ -180,6 +189,7 @@ def restore_target(request: ApiRequest) -> Schema:
 def delete_target(request: ApiRequest) -> ApiResponse:
     """Deletes a target with all its versions: pages that attach to it go on without a finder."""
     request.services.targets.remove(request.path["target"])
+    request.services.target_runs.forget(request.path["target"])
     return ApiResponse(None, status=204)
 
 
@@ -206,8 +216,8 @@ def _checked(request: ApiRequest, document: Document) -> tuple[list[Problem], li
     """Everything that stands against publishing a target, and what should be known of it."""
     services = request.services
     layouts = services.layouts_in_force.current().on_form(None)
-    _target, problems = read_page_target(document, layouts)
-    form = as_form(document)
+    _target, problems = read_target(document, layouts)
+    form = as_form(with_wording(document))
     if not all(entry.get("countries") is None or entry["countries"] for entry in form["slots"]):
         return problems, []
     sample = sample_of(services, form, AT_PUBLISH, FEWEST_AT_PUBLISH)
@@ -217,14 +227,26 @@ def _checked(request: ApiRequest, document: Document) -> tuple[list[Problem], li
     for one in found:
         if one.check != "document":
             listed = problems if one.severity == "problem" else warnings
-            listed.append(of_target(Problem(one.pointer, one.detail, offers=one.offers)))
+            problem = Problem(one.pointer, one.detail, offers=one.offers)
+            listed.append(of_target(problem, document))
     return problems, warnings
 
 
-def _summary(entry: Drafted) -> TargetSummary:
+def _steps(target: Target, address: str) -> list[PlannedStep]:
+    """The steps that a program is written by; none for a page."""
+    if not isinstance(target, ProgramTarget):
+        return []
+    labels = {field.key: field.label for field in target.form.all_fields()}
+    return [
+        PlannedStep(says=step.says(labels), step=dict(as_entry(step)))
+        for step in steps_of(target.plans[address])
+    ]
+
+
+def _summary(document: Document, entry: Drafted) -> TargetSummary:
     return TargetSummary(
         key=entry.key,
-        kind="page",
+        kind=document.get("kind") or "page",
         title=entry.title,
         published_version=entry.published_version,
         draft_differs=entry.draft_differs,
@@ -235,8 +257,8 @@ def _summary(entry: Drafted) -> TargetSummary:
 def _draft_response(request: ApiRequest, document: Document, entry: Drafted) -> ApiResponse:
     problems, warnings = _checked(request, document)
     answer = TargetDraft(
-        document=PageTargetDocument.model_validate(document),
-        summary=_summary(entry),
+        document=TargetDocument.model_validate(document).root,
+        summary=_summary(document, entry),
         problems=places(problems),
         warnings=places(warnings),
     )

@@ -1,29 +1,20 @@
 """A page target: how a page of somebody else's is recognised, its inputs, and what fills them.
 
-Its addresses have the same rules as a form's; what is wrong with them is found in the same way. For
-that a target is read as a form whose fields are the page's inputs.
+Its addresses have the same rules as a form's; what is wrong with them is found in the same way.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from typing import Any
 
-from ..errors import Problem, nearest_names
-from ..faults import Faults
-from ..forms import Form, Slot, read_unfinished
-from ..keys import OriginError, web_origin
-from ..layouts import LayoutLibrary
+from ...errors import Problem, nearest_names
+from ...faults import Faults
+from ...forms import Form, Slot, read_unfinished
+from ...keys import OriginError, web_origin
+from ...layouts import LayoutLibrary
+from ..receivers import Document, as_form, of_target
 from .ways import AUTOFILL_TOKENS, SITS, WAYS, WRITES
-
-Document = Mapping[str, Any]
-# What of an address's entry is the same as in a form's.
-_OF_SLOT = (
-    "key", "label", "countries", "country", "kinds", "language", "datasets", "near",
-    "practice_word", "mapping",
-    "examples",
-)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,37 +64,6 @@ class PageTarget:
         return self.form.slot(key)
 
 
-def as_form(document: Document) -> dict[str, Any]:
-    """The document of a form that has the target's inputs as fields."""
-    return {
-        "key": document["key"],
-        "kind": "record",
-        "title": document["title"],
-        "fields": [
-            {
-                "key": entry["key"],
-                "label": entry.get("label") or entry["key"],
-                "max_length": entry.get("max_length"),
-            }
-            for entry in document.get("inputs") or ()
-        ],
-        "slots": [
-            {name: entry[name] for name in _OF_SLOT if entry.get(name) is not None}
-            | {"required": False, "appearance": "parts_only"}
-            for entry in document.get("addresses") or ()
-        ],
-    }
-
-
-def of_target(problem: Problem) -> Problem:
-    """A problem of that form at its place in the target."""
-    pointer = problem.pointer
-    for of_form, of_page in (("/fields", "/inputs"), ("/slots", "/addresses")):
-        if pointer == of_form or pointer.startswith(f"{of_form}/"):
-            pointer = of_page + pointer[len(of_form) :]
-    return Problem(pointer, problem.detail, problem.at, problem.length, problem.offers)
-
-
 def read_page_target(
     document: Document, layouts: LayoutLibrary
 ) -> tuple[PageTarget, list[Problem]]:
@@ -130,7 +90,7 @@ def read_page_target(
         addresses=addresses,
         form=form,
     )
-    return target, [*faults.problems, *map(of_target, problems)]
+    return target, [*faults.problems, *(of_target(one, document) for one in problems)]
 
 
 def matches_path(pattern: str, path: str) -> bool:

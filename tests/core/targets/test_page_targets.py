@@ -9,10 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from anchorline.core.layouts import shipped_layouts
-from anchorline.core.targets import matches_path, read_page_target
+from anchorline.core.targets.pages import matches_path, read_page_target
 
 LAYOUTS = shipped_layouts()
-PATHS = json.loads((Path(__file__).parents[1] / "vectors/paths.json").read_text())
+PATHS = json.loads((Path(__file__).parents[2] / "vectors/paths.json").read_text())
 STREET = {"key": "street", "label": "Street", "find": [{"name": "s"}]}
 DELIVERY = {
     "key": "delivery", "label": "Delivery", "countries": ["GB"], "finder": {"at": "street"},

@@ -7,8 +7,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..forms.mapping_proposals import propose_rules
-from ..layouts import LayoutLibrary
+from ...forms.mapping_proposals import propose_rules
+from ...layouts import LayoutLibrary
 from .page import read_page_target
 from .seen import SeenInput
 from .ways import AUTOFILL_TOKENS

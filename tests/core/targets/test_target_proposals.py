@@ -3,9 +3,9 @@
 import pytest
 
 from anchorline.core.layouts import shipped_layouts
-from anchorline.core.targets import read_page_target
-from anchorline.core.targets.proposal import propose_target
-from anchorline.core.targets.seen import SeenInput
+from anchorline.core.targets.pages import read_page_target
+from anchorline.core.targets.pages.proposal import propose_target
+from anchorline.core.targets.pages.seen import SeenInput
 
 LAYOUTS = shipped_layouts()
 

@@ -1,0 +1,18 @@
+"""Pages that are not ours, in which an address must land.
+
+`page` reads a page target from a document; `ways` names how an input is found on a page.
+"""
+
+from .page import PageAddress, PageInput, PageTarget, matches_path, read_page_target
+from .ways import SITS, WAYS, WRITES
+
+__all__ = [
+    "SITS",
+    "WAYS",
+    "WRITES",
+    "PageAddress",
+    "PageInput",
+    "PageTarget",
+    "matches_path",
+    "read_page_target",
+]

@@ -1,0 +1,27 @@
+"""Programs on the desktop that are not ours, in which an address must land.
+
+`facts` is what can be seen of a screen, `signature` and `recognition` tell whose it is, `plan` and
+`steps` say how to write into it, and `run` does so through `hands`, which know the screen.
+"""
+
+from .facts import Fact, Look, SeenField
+from .hands import Hands, StopRun
+from .program import ProgramTarget, read_program_target
+from .recognition import Recognition, recognise
+from .report import RunReport
+from .run import Part, Run
+
+__all__ = [
+    "Fact",
+    "Hands",
+    "Look",
+    "Part",
+    "ProgramTarget",
+    "Recognition",
+    "Run",
+    "RunReport",
+    "SeenField",
+    "StopRun",
+    "read_program_target",
+    "recognise",
+]

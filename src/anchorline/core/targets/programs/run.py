@@ -1,0 +1,325 @@
+"""A run: a plan's steps carried out on a screen, stopped at the first thing that is unexpected.
+
+A run that was stopped can go on: from where the field in hand was begun, so that nothing stands
+twice, or from the character where it stopped if that field is not cleared first. What it wrote can
+be undone: each field is emptied again, and gets back what stood there where that was read.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from .facts import folded
+from .hands import Hands, StopRun
+from .keys import read_chords
+from .plan import THEN, EntryPlan
+from .planning import steps_of
+from .report import LogEntry, PartReport, RunReport, normalised
+from .signature import Condition
+from .steps.clear import Clear
+from .steps.put import Put
+from .steps.step import Step
+
+_STRENGTH = tuple(THEN)
+_SIGNS = {"nothing": "", "blank": " ", "comma": ", ", "line": "\n"}
+_LOOK_AGAIN_SECONDS = 0.05
+
+
+@dataclass(slots=True)
+class Box:
+    """A field of the screen that the run has written into.
+
+    Attributes:
+        begun: the step that began it.
+        before: what stood there; None where that is unknown.
+        how: how it is cleared; empty where it was not.
+        touched: whether anything in it was changed.
+        away: fields on to the one after it.
+        due: what is due before the next part, a key of THEN.
+        left: of what is due, the signs that are still to be written; None before it is begun.
+    """
+
+    begun: int
+    before: str | None = None
+    how: str = ""
+    touched: bool = False
+    text: str = ""
+    parts: list[str] = field(default_factory=list)
+    away: int = 0
+    due: str = ""
+    left: str | None = None
+    found: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part that the target's mapping has made."""
+
+    key: str
+    label: str
+    text: str
+    max_length: int | None = None
+
+
+class Run:
+    """One run of a plan.
+
+    Args:
+        by: the way of writing in place of `found`; the plan's own otherwise.
+        clock_ms: milliseconds from any beginning.
+        observe: told each step before it is carried out; it may wait, and may raise StopRun.
+    """
+
+    def __init__(
+        self,
+        plan: EntryPlan,
+        parts: Sequence[Part],
+        hands: Hands,
+        clock_ms: Callable[[], float],
+        observe: Callable[[int, str], None] | None = None,
+        by: str = "",
+    ) -> None:
+        self.hands = hands
+        self.texts: Mapping[str, str] = {part.key: part.text for part in parts}
+        self.labels: Mapping[str, str] = {part.key: part.label for part in parts}
+        self._plan, self._parts = plan, parts
+        self._widths = {part.key: part.max_length for part in parts}
+        self._by = by or ("keys" if plan.by == "found" else plan.by)
+        self._steps = steps_of(plan)
+        self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
+        self._at = self._pressed = 0
+        self._boxes: list[Box] = []
+        self._log: list[LogEntry] = []
+        self._cut: dict[str, int] = {}
+
+    def go(self) -> RunReport:
+        """Carries the steps out, from the one where it stands."""
+        try:
+            while self._at < len(self._steps):
+                step = self._steps[self._at]
+                if not step.when or self.texts.get(step.when):
+                    self._tell(step)
+                    step.perform(self)
+                self._at += 1
+                self._pressed = 0
+        except StopRun as stop:
+            if self._log:
+                last = self._log[-1]
+                self._log[-1] = LogEntry(last.at_ms, last.says, failed=True)
+            return self._report(stop)
+        return self._report(None)
+
+    def go_on(self) -> RunReport:
+        """Carries on after a stop, from the beginning of the field in hand."""
+        if self._boxes and self._boxes[-1].how and not self._boxes[-1].away:
+            begun = self._boxes.pop()
+            self._at, self._pressed = begun.begun, 0
+            for part in begun.parts:
+                self._cut.pop(part, None)
+        return self.go()
+
+    def undo(self) -> RunReport:
+        """Takes back what was written: back through the fields, the last one first."""
+        try:
+            for box in reversed(self._boxes):
+                if box.away:
+                    self._note(f"Go back to {self._named(box)}")
+                    for _ in range(box.away):
+                        self.hands.press(self._plan.previous_key)
+                    box.away = 0
+                if not box.touched:
+                    continue
+                self._note(f"Take back {self._named(box)}")
+                self.hands.clear(self._plan.clear_chords(box.how or "line"))
+                if box.before:
+                    self._put_text(box.before, self._by)
+                box.text, box.found = box.before or "", None
+        except StopRun as stop:
+            return self._report(stop)
+        unknown = [self._named(box) for box in self._boxes if box.touched and box.before is None]
+        self._boxes.clear()
+        self._cut.clear()
+        self._at = self._pressed = 0
+        return self._report(None, undone=True, unknown=unknown)
+
+    # What steps do (steps.step.Running).
+
+    def put(self, part: str, text: str, then: str, keep: bool, way: str) -> None:
+        box = self._box()
+        wanted = self.texts.get(part, "") if part else text
+        if not wanted and not keep:
+            if box.due:
+                box.due = max(box.due, then, key=_STRENGTH.index)
+            return
+        cut = self._cut.get(part, 0)
+        if box.due and not cut:
+            self._separate(box)
+        if part and part not in box.parts:
+            box.parts.append(part)
+        box.touched = True
+        try:
+            self._put_text(wanted[cut:], way or self._by)
+        except StopRun as stop:
+            box.text += wanted[cut : cut + stop.written]
+            if part and cut + stop.written:
+                self._cut[part] = cut + stop.written
+            raise
+        self._cut.pop(part, None)
+        box.text += wanted[cut:]
+        box.due = then
+
+    def clear(self, how: str) -> None:
+        box = Box(begun=self._at, how=how)
+        self._boxes.append(box)
+        box.before = self.hands.clear(self._plan.clear_chords(how))
+        box.touched = True
+
+    def move(self, times: int) -> None:
+        box = self._boxes[-1] if self._boxes else None
+        if times > 0 and box and not box.away and self._has_jumped(box):
+            box.away = self._pressed = 1
+        chord = self._plan.next_key if times > 0 else self._plan.previous_key
+        while self._pressed < abs(times):
+            self.hands.press(chord)
+            self._pressed += 1
+            if box:
+                box.away += 1 if times > 0 else -1
+
+    def line_break(self) -> None:
+        self.hands.press(self._plan.line_key)
+        self._box().text += "\n"
+
+    def press(self, keys: str, times: int) -> None:
+        chords = list(read_chords(keys)) * times
+        while self._pressed < len(chords):
+            self.hands.press(chords[self._pressed])
+            self._pressed += 1
+
+    def read_back(self) -> None:
+        box = self._box()
+        if not self._has_jumped(box):
+            box.found = self.hands.read_field()
+
+    def wait_for(self, kind: str, test: str, text: str, seconds: float) -> None:
+        condition = Condition(kind, test, text)
+        until = self._clock() + seconds * 1000
+        while not condition.holds(self.hands.look()):
+            if self._clock() >= until:
+                waited = f" within {seconds} seconds" if seconds else ""
+                raise StopRun("screen", f"It did not come{waited} that {condition.says()}.")
+            self.hands.pause(_LOOK_AGAIN_SECONDS)
+
+    def expect_field(self, name: str) -> None:
+        seen = self.hands.focused_field()
+        if seen is not None and folded(seen) != folded(name):
+            detail = f"The field with the focus is “{seen}”, where “{name}” is expected."
+            raise StopRun("field", detail)
+
+    # What those share.
+
+    def _box(self) -> Box:
+        if not self._boxes or self._boxes[-1].away:
+            self._boxes.append(Box(begun=self._at))
+        return self._boxes[-1]
+
+    def _separate(self, box: Box) -> None:
+        signs = _SIGNS[box.due] if box.left is None else box.left
+        try:
+            self._put_text(signs, self._by)
+        except StopRun as stop:
+            box.text += signs[: stop.written]
+            box.left = signs[stop.written :]
+            raise
+        box.text += signs
+        box.due, box.left = "", None
+
+    def _put_text(self, text: str, way: str) -> None:
+        """Writes a text of several lines; each line break is a key of its own."""
+        written = 0
+        for number, line in enumerate(text.split("\n")):
+            try:
+                if number:
+                    self.hands.press(self._plan.line_key)
+                    written += 1
+                if line:
+                    self.hands.write(line, way)
+            except StopRun as stop:
+                stop.written += written
+                raise
+            written += len(line)
+
+    def _has_jumped(self, box: Box) -> bool:
+        width = self._widths.get(box.parts[-1]) if box.parts else None
+        return self._plan.jumps and width is not None and len(box.text) >= width
+
+    def _named(self, box: Box) -> str:
+        return ", ".join(self.labels.get(part, part) for part in box.parts) or "the field"
+
+    def _tell(self, step: Step) -> None:
+        self._note(step.says(self.labels))
+
+    def _note(self, says: str) -> None:
+        self._log.append(LogEntry(int(self._clock() - self._began), says))
+        if self._observe:
+            self._observe(self._at, says)
+
+    # The report.
+
+    def _report(
+        self, stop: StopRun | None, undone: bool = False, unknown: Sequence[str] = ()
+    ) -> RunReport:
+        taken_back = "What was written is taken back."
+        if unknown:
+            taken_back += f" What stood in {', '.join(unknown)} before could not be read."
+        screen = None
+        if stop is None and not undone and self._plan.check == "screen":
+            screen = self.hands.screen_text()
+        parts = tuple(self._part_report(part, screen) for part in self._parts)
+        states = {one.state for one in parts}
+        outcome = "verified"
+        if stop is not None or undone:
+            outcome = "stopped"
+        elif "differs" in states:
+            outcome = "differs"
+        elif states & {"written"}:
+            outcome = "unverified"
+        ms = int(self._clock() - self._began)
+        detail = stop.detail if stop else taken_back if undone else ""
+        kind = stop.kind if stop else "escape" if undone else ""
+        return RunReport(outcome, kind, detail, self._at, parts, tuple(self._log), ms)
+
+    def _part_report(self, part: Part, screen: str | None) -> PartReport:
+        state, found, written = self._state(part, screen)
+        offered = part.key not in self._plan.not_offered
+        return PartReport(part.key, part.label, part.text, state, found, written, offered)
+
+    def _state(self, part: Part, screen: str | None) -> tuple[str, str, int]:
+        if not part.text:
+            return "empty", "", 0
+        cut = self._cut.get(part.key, 0)
+        if cut:
+            return "partly", "", cut
+        boxes = [box for box in self._boxes if part.key in box.parts]
+        if not boxes:
+            return ("missing" if self._writes(part.key) else "no_field"), "", 0
+        if self._at < len(self._steps) and boxes[-1] is self._boxes[-1] and not boxes[-1].text:
+            return "missing", "", 0
+        if screen is not None:
+            there = all(normalised(line) in normalised(screen) for line in part.text.split("\n"))
+            return ("verified" if there else "differs"), "", 0
+        for box in boxes:
+            if box.found is None:
+                return "written", "", 0
+            if normalised(box.found) != normalised(box.text):
+                return "differs", box.found, 0
+        return "verified", "", 0
+
+    def _writes(self, part: str) -> bool:
+        return any(isinstance(step, Put) and step.part == part for step in self._steps)
+
+
+def stale_boxes(plan: EntryPlan) -> bool:
+    """Whether a plan leaves fields as they are before it writes: then old text can stay."""
+    steps = steps_of(plan)
+    return not any(isinstance(step, Clear) for step in steps)

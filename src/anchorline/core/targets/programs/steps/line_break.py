@@ -1,0 +1,19 @@
+"""A new line in the same box."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from .step import Running, Step
+
+
+@dataclass(frozen=True, slots=True)
+class LineBreak(Step):
+    """Begins a new line in the same box."""
+
+    def says(self, labels: Mapping[str, str]) -> str:
+        return "Begin a new line"
+
+    def perform(self, run: Running) -> None:
+        run.line_break()

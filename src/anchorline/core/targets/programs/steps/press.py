@@ -1,0 +1,27 @@
+"""Pressing keys."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from ....faults import Faults
+from .step import Running, Step, check_keys
+
+
+@dataclass(frozen=True, slots=True)
+class Press(Step):
+    """Presses keys, one after the other, several times."""
+
+    keys: str = ""
+    times: int = 1
+
+    def says(self, labels: Mapping[str, str]) -> str:
+        return f"Press {self.keys}{f' {self.times} times' if self.times > 1 else ''}"
+
+    def perform(self, run: Running) -> None:
+        run.press(self.keys, self.times)
+
+    def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+        Step.check(self, parts, pointer, faults)
+        check_keys(self.keys, f"{pointer}/keys", faults)

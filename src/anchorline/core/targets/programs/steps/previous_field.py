@@ -1,0 +1,21 @@
+"""Going back by a field, or by several."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from .step import Running, Step
+
+
+@dataclass(frozen=True, slots=True)
+class Previous(Step):
+    """Goes so many fields back."""
+
+    times: int = 1
+
+    def says(self, labels: Mapping[str, str]) -> str:
+        return f"Go {self.times} fields back" if self.times > 1 else "Go one field back"
+
+    def perform(self, run: Running) -> None:
+        run.move(-self.times)

@@ -1,0 +1,67 @@
+"""Looks at programs' screens that somebody has sent: kept for some days, at most so many."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from secrets import token_hex
+from typing import Any
+
+from sqlalchemy import delete, select
+
+from .database import Database, NotThereError
+from .schema_programs import LookRow
+
+# Titles of windows can name people: a look is there to set a target up, and then goes.
+LOOKS_REMEMBERED = timedelta(days=7)
+MOST_LOOKS = 100
+
+
+@dataclass(frozen=True, slots=True)
+class KeptLook:
+    """A look; `facts` have `kind` and `text`."""
+
+    id: str
+    facts: Sequence[Mapping[str, Any]]
+    machine: str
+    by: str
+    at: datetime
+
+
+class LookStore:
+    """Keeps and lists looks."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def keep(self, facts: Sequence[Mapping[str, Any]], machine: str, by: str) -> KeptLook:
+        """Keeps a look; the oldest go where there are too many."""
+        now = self._database.now()
+        look = KeptLook(token_hex(8), facts, machine, by, now)
+        with self._database.transaction() as session:
+            session.add(
+                LookRow(
+                    id=look.id, facts=[dict(fact) for fact in facts], machine=machine, by=by, at=now
+                )
+            )
+            session.flush()
+            newest = select(LookRow.id).order_by(LookRow.at.desc(), LookRow.id)
+            old = session.scalars(newest.offset(MOST_LOOKS).limit(MOST_LOOKS)).all()
+            if old:
+                session.execute(delete(LookRow).where(LookRow.id.in_(old)))
+        return look
+
+    def list(self) -> Sequence[KeptLook]:
+        """All looks, the latest first."""
+        with self._database.transaction() as session:
+            rows = session.scalars(select(LookRow).order_by(LookRow.at.desc(), LookRow.id))
+            return [KeptLook(row.id, row.facts, row.machine, row.by, row.at) for row in rows]
+
+    def remove(self, identifier: str) -> None:
+        """Deletes a look; NotThereError where there is none."""
+        with self._database.transaction() as session:
+            row = session.get(LookRow, identifier)
+            if row is None:
+                raise NotThereError(f"There is no look {identifier[:40]!r}.")
+            session.delete(row)
