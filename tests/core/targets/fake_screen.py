@@ -60,7 +60,7 @@ class FakeScreen:
     def focused_field(self):
         return self.names[self.at] if self.names else None
 
-    def read_field(self):
+    def read_field(self, select):
         return self.fields[self.at] if self.readable else None
 
     def look(self):

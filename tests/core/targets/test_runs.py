@@ -120,11 +120,11 @@ def test_what_cannot_be_read_is_not_called_verified():
 
 def test_what_a_field_makes_of_a_text_is_compared_without_case_and_blanks():
     class Capitals(FakeScreen):
-        def read_field(self):
+        def read_field(self, select):
             return self.fields[self.at].upper().replace(" ", "  ")
 
     class Cut(FakeScreen):
-        def read_field(self):
+        def read_field(self, select):
             return self.fields[self.at][:5]
 
     assert run_of(plan_of(), Capitals(list(STALE))).go().outcome == "verified"

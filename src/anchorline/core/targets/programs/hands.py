@@ -64,8 +64,12 @@ class Hands(Protocol):
     def focused_field(self) -> str | None:
         """The name of the field with the focus; None where it cannot be read."""
 
-    def read_field(self) -> str | None:
-        """What stands in the field with the focus; None where it cannot be read."""
+    def read_field(self, select: Sequence[Chord]) -> str | None:
+        """What stands in the field with the focus; None where it cannot be read.
+
+        Args:
+            select: keys that mark everything in it; none where the plan has no such keys.
+        """
 
     def look(self) -> Look:
         """The facts of the screen as it is now."""

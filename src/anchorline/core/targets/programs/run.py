@@ -24,6 +24,7 @@ from .steps.step import Step
 _STRENGTH = tuple(THEN)
 _SIGNS = {"nothing": "", "blank": " ", "comma": ", ", "line": "\n"}
 _LOOK_AGAIN_SECONDS = 0.05
+_FIELD_SECONDS = 0.6
 
 
 @dataclass(slots=True)
@@ -199,7 +200,8 @@ class Run:
     def read_back(self) -> None:
         box = self._box()
         if not self._has_jumped(box):
-            box.found = self.hands.read_field()
+            chords = self._plan.clear_chords(box.how or "line") if box.how != "own" else ()
+            box.found = self.hands.read_field(chords[:-1])
 
     def wait_for(self, kind: str, test: str, text: str, seconds: float) -> None:
         condition = Condition(kind, test, text)
@@ -211,7 +213,12 @@ class Run:
             self.hands.pause(_LOOK_AGAIN_SECONDS)
 
     def expect_field(self, name: str) -> None:
+        until = self._clock() + _FIELD_SECONDS * 1000
         seen = self.hands.focused_field()
+        # Programs tell of the focus a little after it has moved.
+        while seen is not None and folded(seen) != folded(name) and self._clock() < until:
+            self.hands.pause(_LOOK_AGAIN_SECONDS)
+            seen = self.hands.focused_field()
         if seen is not None and folded(seen) != folded(name):
             detail = f"The field with the focus is “{seen}”, where “{name}” is expected."
             raise StopRun("field", detail)

@@ -1,0 +1,1 @@
+"""What programs tell of themselves through the accessibility bus (AT-SPI)."""

@@ -1,0 +1,1 @@
+"""Simulated outside things, for the demo and for tests."""
