@@ -29,6 +29,7 @@ from anchorline.wire.words import counted
 
 from .activity import activity, observe, quality, usage
 from .data import data
+from .desk import desk
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
 from .finding import find, near, postcode, show
 from .forms import forms
@@ -164,7 +165,7 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-_AREAS = (layouts, data, forms, mapping, records, targets, keys)
+_AREAS = (layouts, data, forms, mapping, records, targets, desk, keys)
 for command in (find, postcode, show, near, lines, *_AREAS, usage, activity, observe, quality):
     main.add_command(command)
 

@@ -12,8 +12,9 @@ from .program_targets import EXAMPLE_PROGRAM, ProgramTargetDocument
 
 Outcome = Literal["verified", "unverified", "differs", "stopped"]
 Stop = Literal[
-    "", "left", "box", "field", "screen", "frozen", "gone", "escape", "keys", "layout", "refused"
-]
+    "", "left", "box", "field", "screen", "frozen", "gone", "escape", "keys", "layout",
+    "undone", "refused",
+]  # fmt: skip
 PartState = Literal["verified", "written", "differs", "partly", "missing", "no_field", "empty"]
 
 

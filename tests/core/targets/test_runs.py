@@ -174,7 +174,7 @@ def test_what_was_written_is_taken_back_and_what_stood_there_put_back(key):
     if run.go().stop:
         report = run.undo()
         assert screen.fields == STALE
-        assert report.says().startswith("Stopped: What was written is taken back.")
+        assert report.says().startswith("What was written is taken back.")
         assert run.go().outcome == "verified"
 
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import threading
 import time
 from collections.abc import Sequence
 from typing import Any
 
 from jeepney import DBusAddress, Message, MessageType, Properties, new_method_call
 from jeepney.io.blocking import DBusConnection, open_dbus_connection
+
+from ..errors import NoBusError
 
 _BUS = DBusAddress("/org/a11y/bus", bus_name="org.a11y.Bus", interface="org.a11y.Bus")
 _STATUS = DBusAddress("/org/a11y/bus", bus_name="org.a11y.Bus", interface="org.a11y.Status")
@@ -17,16 +20,13 @@ _DBUS = DBusAddress(
 _START_SECONDS = 2.0
 
 
-class NoBusError(Exception):
-    """There is no accessibility bus; the message says what to do."""
-
-
 class Bus:
-    """A connection to the accessibility bus; used by one thread."""
+    """A connection to the accessibility bus."""
 
     def __init__(self, connection: DBusConnection) -> None:
         self._connection = connection
         self._pids: dict[str, int] = {}
+        self._lock = threading.Lock()
 
     @classmethod
     def open(cls) -> Bus:
@@ -63,6 +63,10 @@ class Bus:
 
     def ask(self, messages: Sequence[Message], seconds: float) -> list[Any]:
         """The answers to some calls, in their order; None for what fails or takes too long."""
+        with self._lock:
+            return self._ask(messages, seconds)
+
+    def _ask(self, messages: Sequence[Message], seconds: float) -> list[Any]:
         until = time.monotonic() + seconds
         waiting: dict[int, int] = {}
         answers: list[Any] = [None] * len(messages)

@@ -106,6 +106,8 @@ class Looker:
     def _plain(
         self, window: int, focus: int, facts: WindowFacts, is_terminal: bool
     ) -> Iterator[Fact]:
+        if not window:
+            return
         if facts.pid:
             yield Fact("program", program_name(facts.pid))
             inside = in_terminal(facts.pid) if is_terminal else ""

@@ -12,15 +12,13 @@ from Xlib.ext import res
 from Xlib.protocol import event
 from Xlib.xobject.drawable import Window
 
+from ..errors import NoDisplayError
+
 # Window types of the window manager's specification (EWMH) that a message or question has.
 _DIALOG = "_NET_WM_WINDOW_TYPE_DIALOG"
 # What runs programs, and is none itself.
 _INTERPRETERS = ("python", "perl", "ruby", "wish", "java", "node", "bash", "sh", "env")
 _GONE = (error.BadWindow, error.BadDrawable, error.BadMatch)
-
-
-class NoDisplayError(Exception):
-    """There is no X display that can be used; the message says why and what to do."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,11 +163,17 @@ class Screen:
 
     def _is_managed(self) -> bool:
         """Whether a window manager is there."""
+        return self.exists_at_all(self._manager())
+
+    def _manager(self) -> int:
+        """The window manager's own window, which has the focus where no other has; 0 for none."""
         found = self.root.get_full_property(self.atom("_NET_SUPPORTING_WM_CHECK"), Xatom.WINDOW)
-        return bool(found and self.exists_at_all(int(found.value[0])))
+        return int(found.value[0]) if found else 0
 
     def exists_at_all(self, window: int) -> bool:
         """Whether a window is there, shown or not."""
+        if not window:
+            return False
         try:
             self._window(window).get_attributes()
         except _GONE:
@@ -200,7 +204,8 @@ class Screen:
                 at = parent if isinstance(parent, int) else parent.id
         except _GONE:
             return 0
-        return found or window
+        found = found or window
+        return 0 if found == self._manager() else found
 
     def _title(self, window: Window) -> str:
         for name in ("_NET_WM_NAME", "WM_NAME"):

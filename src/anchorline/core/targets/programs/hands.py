@@ -23,6 +23,7 @@ STOPS: dict[str, str] = {
     "escape": "Escape was pressed",
     "keys": "keys are held down",
     "layout": "the keyboard cannot type this",
+    "undone": "what was written is taken back",
     "refused": "the program refuses what is written",
 }
 

@@ -82,6 +82,8 @@ class RunReport:
             different = [one.label for one in self.parts if one.state == "differs"]
             where = f": {', '.join(different)}" if different else ""
             return f"{OUTCOMES[self.outcome].capitalize()}{where}."
+        if self.stop == "undone":
+            return self.detail
         done = [one.label for one in self.parts if one.state in ("written", "verified", "differs")]
         written = f"Written: {', '.join(done)}." if done else "Nothing was written."
         partly = [f"{p.label} ({p.written} characters)" for p in self.parts if p.state == "partly"]

@@ -120,6 +120,10 @@ class Run:
                 self._cut.pop(part, None)
         return self.go()
 
+    def not_begun(self, stop: StopRun) -> RunReport:
+        """The report of a run whose window could not be made ready."""
+        return self._report(stop)
+
     def undo(self) -> RunReport:
         """Takes back what was written: back through the fields, the last one first."""
         try:
@@ -293,7 +297,7 @@ class Run:
             outcome = "unverified"
         ms = int(self._clock() - self._began)
         detail = stop.detail if stop else taken_back if undone else ""
-        kind = stop.kind if stop else "escape" if undone else ""
+        kind = stop.kind if stop else "undone" if undone else ""
         return RunReport(outcome, kind, detail, self._at, parts, tuple(self._log), ms)
 
     def _part_report(self, part: Part, screen: str | None) -> PartReport:

@@ -1,0 +1,289 @@
+"""The agent: from the key over the finder to what was written, and back to the program."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PySide6.QtCore import QObject, QTimer, Signal, Slot
+from PySide6.QtGui import QGuiApplication
+
+from anchorline.core.targets.programs import Recognition, RunReport
+from anchorline.core.targets.programs.keys import Chord
+from anchorline.wire.filling import FillAnswer
+from anchorline.wire.finding import SuggestionSchema
+
+from .finding import Finding, answered, left, moved, opened, typed
+from .known_targets import AddressOfTarget, KnownTarget, KnownTargets
+from .looking import Eyes
+from .service import DeskService
+from .window.finder import FinderWindow
+from .window.panel import Geometry
+from .window.result import Notice, ResultWindow
+from .writing import Place, Writing
+from .x11.facts import SeenScreen
+
+_REFRESH_MS = 30_000
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """A target and one of its addresses."""
+
+    target: KnownTarget
+    address: AddressOfTarget
+
+    @property
+    def label(self) -> str:
+        """Both in words."""
+        if len(self.target.addresses) == 1:
+            return self.target.title
+        return f"{self.target.title}: {self.address.label}"
+
+
+class Agent(QObject):
+    """Ties the windows to the screen and to the service.
+
+    Args:
+        may_change: whether new targets can be made from here.
+        timed: told milliseconds from the key to a finder that takes keys.
+    """
+
+    pressed = Signal(int, float)
+    _suggested = Signal(int, list, str)
+    _filled = Signal(object, str)
+    _lined = Signal(list, str)
+    _ended = Signal(object)
+    _stepped = Signal(str)
+
+    def __init__(
+        self,
+        eyes: Eyes,
+        known: KnownTargets,
+        service: DeskService,
+        hotkey: Chord,
+        may_change: bool,
+        timed: Callable[[float], None] | None = None,
+    ) -> None:
+        super().__init__()
+        self._eyes, self._known, self._service = eyes, known, service
+        self._hotkey, self._may_change, self._timed = hotkey, may_change, timed
+        self._finder, self._result, self._notice = FinderWindow(), ResultWindow(), Notice()
+        self._finding = Finding()
+        self._seen: SeenScreen | None = None
+        self._recognition: Recognition | None = None
+        self._choices: list[Choice] = []
+        self._chosen = 0
+        self._is_slow = False
+        self._is_practice = False
+        self._writing: Writing | None = None
+        self._geometry: Geometry = (0, 0, 0, 0)
+        self._connect()
+        self._timer = QTimer(self)
+        self._timer.timeout.connect(lambda: service.run(self._refresh))
+        self._timer.start(_REFRESH_MS)
+
+    @property
+    def seen(self) -> SeenScreen | None:
+        """The screen that the finder was opened over."""
+        return self._seen
+
+    def close_finder(self) -> None:
+        """Hides the finder; the program has the focus again."""
+        self._finder.hide()
+        if self._seen is not None:
+            self._eyes.activate(self._seen.window, self._seen.focus)
+
+    def _connect(self) -> None:
+        finder, result = self._finder, self._result
+        self.pressed.connect(self._open)
+        self._suggested.connect(self._take_answer)
+        self._filled.connect(self._write)
+        self._lined.connect(self._show_lines)
+        self._ended.connect(self._show_report)
+        self._stepped.connect(self._show_step)
+        finder.typed.connect(self._type)
+        finder.moved.connect(lambda by: self._show(moved(self._finding, by)))
+        finder.back.connect(lambda: self._ask(left(self._finding)))
+        finder.taken.connect(self._take)
+        finder.closed.connect(self.close_finder)
+        finder.switched.connect(self._switch)
+        finder.slow_walk.connect(self._toggle_slow)
+        result.go_on.connect(self._go_on)
+        result.undo.connect(self._undo)
+        result.copied.connect(lambda text: self._eyes.selections.offer("CLIPBOARD", text))
+        result.closed.connect(self._close_result)
+
+    # The key.
+
+    @Slot(int, float)
+    def _open(self, focus: int, at: float) -> None:
+        if self._writing is not None and self._is_slow:
+            self._writing.next_step()
+            return
+        own = {int(self._finder.winId()), int(self._result.winId())}
+        if self._eyes.screen.top(focus) in own:
+            return
+        if self._result.isVisible():
+            self._eyes.activate(int(self._result.winId()))
+            return
+        self._notice.hide()
+        self._seen = self._eyes.look(focus)
+        self._geometry = self._eyes.geometry(self._seen.window)
+        self._recognition = self._known.recognise(self._seen.look)
+        keys = dict.fromkeys(one.target for one in self._recognition.chosen)
+        targets = [self._known.get(key) for key in keys]
+        self._choices = [
+            Choice(target, address)
+            for target in targets
+            if target is not None
+            for address in target.addresses
+        ]
+        self._chosen = 0
+        self._finding = Finding()
+        self._finder.render_finding(self._finding)
+        self._say_whose()
+        self._finder.show_over(self._geometry)
+        self._finder.activateWindow()
+        self._eyes.activate(int(self._finder.winId()))
+        if self._timed is not None:
+            self._when_it_takes_keys(at)
+
+    def _when_it_takes_keys(self, at: float) -> None:
+        if QGuiApplication.focusWindow() is not None and self._timed is not None:
+            self._timed((time.monotonic() - at) * 1000)
+        else:
+            QTimer.singleShot(2, lambda: self._when_it_takes_keys(at))
+
+    def _say_whose(self) -> None:
+        keys = []
+        if len(self._choices) > 1:
+            keys.append("F2 the next one")
+        if self._choices:
+            keys.append(f"F8 {'no ' if self._is_slow else ''}slow walk")
+        elif self._may_change:
+            keys.append("F3 make this screen a target")
+        if not self._choices:
+            head = "This screen is not known"
+            about = "What you choose can be copied line by line."
+        else:
+            head = self._choices[self._chosen].label
+            about = "Slow walk: each step waits for a second, or the key." if self._is_slow else ""
+            if self._recognition is not None and self._recognition.is_tie:
+                about = "Several targets match this screen equally well: F2 takes the next one."
+        self._finder.say(head, about, ", ".join(keys))
+
+    # Typing and choosing.
+
+    def _type(self, text: str) -> None:
+        self._ask(typed(self._finding, text))
+
+    def _ask(self, state: Finding) -> None:
+        self._show(state)
+        if state.is_asking:
+            self._service.suggest(state, self._address, self._suggested.emit)
+
+    def _take_answer(self, asked: int, found: list[SuggestionSchema], problem: str) -> None:
+        self._show(answered(self._finding, asked, found, problem))
+
+    def _show(self, state: Finding) -> None:
+        self._finding = state
+        self._finder.render_finding(state)
+
+    @property
+    def _address(self) -> AddressOfTarget | None:
+        return self._choices[self._chosen].address if self._choices else None
+
+    def _switch(self) -> None:
+        if self._choices:
+            self._chosen = (self._chosen + 1) % len(self._choices)
+            self._say_whose()
+            self._ask(typed(self._finding, self._finding.text))
+
+    def _toggle_slow(self) -> None:
+        self._is_slow = not self._is_slow
+        self._say_whose()
+
+    def _take(self) -> None:
+        picked = self._finding.chosen
+        if picked is None or self._finding.is_waiting:
+            return
+        if picked.count > 1:
+            self._ask(opened(self._finding, picked))
+            return
+        self._finder.hide()
+        self._is_practice = picked.id.startswith("practice:")
+        if not self._choices:
+            self._service.lines(picked.id, self._lined.emit)
+            return
+        choice = self._choices[self._chosen]
+        self._service.fill(choice.target, choice.address, picked.id, self._filled.emit)
+
+    # Writing.
+
+    def _write(self, fill: FillAnswer | None, problem: str) -> None:
+        if fill is None or self._seen is None:
+            self._notice.say(f"Nothing was written: {problem}", self._geometry, ms=6000)
+            self.close_finder()
+            return
+        choice = self._choices[self._chosen]
+        values = {key: str(text) for key, text in fill.values.items() if text is not None}
+        self._writing = Writing(
+            choice.target, choice.address, values, Place(self._seen.window, self._seen.focus),
+            self._eyes.selections, self._eyes.tree, self._ended.emit, self._stepped.emit,
+            is_slow=self._is_slow,
+        )  # fmt: skip
+        self._writing.start()
+
+    def _show_step(self, says: str) -> None:
+        if self._is_slow:
+            hint = f"{self._hotkey} goes on at once, Escape stops"
+            self._notice.say(f"Next: {says}", self._geometry, hint, ms=0)
+
+    def _show_report(self, report: RunReport) -> None:
+        if self._writing is None:
+            return
+        self._notice.hide()
+        writing = self._writing
+        self._service.report(
+            writing.target, writing.address.key, report, writing.by, self._is_practice
+        )
+        if report.stop == "undone":
+            self._notice.say(report.detail, self._geometry)
+            self._result.hide()
+            return
+        if not report.stop and report.outcome != "differs" and not report.left_over():
+            self._notice.say(report.says(), self._geometry)
+            return
+        self._result.render_report(report)
+        self._result.show_over(self._geometry)
+        if report.stop in ("", "escape", "field", "screen", "refused", "layout"):
+            # The program is at rest: nothing is taken from whoever types elsewhere.
+            self._eyes.activate(int(self._result.winId()))
+
+    def _show_lines(self, lines: list[str], problem: str) -> None:
+        if problem:
+            self._notice.say(problem, self._geometry, ms=6000)
+            return
+        self._result.render_lines("This screen is not known: copy what you need.", lines)
+        self._result.show_over(self._geometry)
+        self._eyes.activate(int(self._result.winId()))
+
+    def _go_on(self) -> None:
+        if self._writing is not None:
+            self._result.hide()
+            self._writing.go_on()
+
+    def _undo(self) -> None:
+        if self._writing is not None:
+            self._result.hide()
+            self._writing.undo()
+
+    def _close_result(self) -> None:
+        self._result.hide()
+        if self._seen is not None:
+            self._eyes.activate(self._seen.window, self._seen.focus)
+
+    def _refresh(self) -> None:
+        self._known.refresh_quietly()

@@ -1,0 +1,1 @@
+"""The agent's own windows: the finder, what came of a run, setting up a target."""

@@ -1,0 +1,53 @@
+"""What the agent's windows share: a small window above all others, placed over a program's."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from .style import STYLE, WIDTH
+
+Geometry = tuple[int, int, int, int]
+_FLAGS = Qt.WindowType.FramelessWindowHint | Qt.WindowType.WindowStaysOnTopHint
+
+
+class Panel(QWidget):
+    """A window without a frame; `takes_focus` False for one that only shows something."""
+
+    def __init__(self, title: str, takes_focus: bool = True) -> None:
+        flags = _FLAGS | Qt.WindowType.Dialog
+        if not takes_focus:
+            flags |= Qt.WindowType.WindowDoesNotAcceptFocus
+        super().__init__(None, flags)
+        self.setObjectName("desk")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        if not takes_focus:
+            self.setAttribute(Qt.WidgetAttribute.WA_ShowWithoutActivating)
+        self.setWindowTitle(title)
+        self.setStyleSheet(STYLE)
+        self.setFixedWidth(WIDTH)
+        self.rows = QVBoxLayout(self)
+        self.rows.setContentsMargins(14, 12, 14, 12)
+        self.rows.setSpacing(8)
+
+    def show_over(self, geometry: Geometry) -> None:
+        """Shows the window near the top of another one, inside the screen."""
+        self.adjustSize()
+        left, top, width, _height = geometry
+        screen = QGuiApplication.primaryScreen().availableGeometry()
+        x = left + (width - WIDTH) // 2 if width else (screen.width() - WIDTH) // 2
+        x = max(screen.left() + 8, min(x, screen.right() - WIDTH - 8))
+        y = max(screen.top() + 8, min(top + 40, screen.bottom() - self.height() - 8))
+        self.move(x, y)
+        self.show()
+        self.raise_()
+
+
+def label(text: str, name: str = "") -> QLabel:
+    """A text that wraps; `name` is its style."""
+    made = QLabel(text)
+    made.setObjectName(name)
+    made.setWordWrap(True)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    return made
