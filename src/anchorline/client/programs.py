@@ -90,7 +90,7 @@ class Programs(Calls):
         Args:
             looks: at the screen, the latest last.
             others: at screens that are not to match.
-            fields: in the order of the Tab key: label, is_named, max_length, lines.
+            fields: in the order of the Tab key: label, is_named, max_length, holds.
             like: the name of a ready-made plan, in place of one made from the fields.
         """
         body = request_body(

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import time
+from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QObject, QTimer, Signal, Slot
 from PySide6.QtGui import QGuiApplication
 
-from anchorline.core.targets.programs import Recognition, RunReport
+from anchorline.core.targets.programs import Look, Recognition, RunReport
 from anchorline.core.targets.programs.keys import Chord
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.finding import SuggestionSchema
@@ -17,14 +18,16 @@ from anchorline.wire.finding import SuggestionSchema
 from .finding import Finding, answered, left, moved, opened, typed
 from .known_targets import AddressOfTarget, KnownTarget, KnownTargets
 from .looking import Eyes
+from .scribe import Scribe
 from .service import DeskService
 from .window.finder import FinderWindow
 from .window.panel import Geometry
 from .window.result import Notice, ResultWindow
-from .writing import Place, Writing
+from .writing import Order, Place
 from .x11.facts import SeenScreen
 
 _REFRESH_MS = 30_000
+_LOOKS = 20
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,33 +54,39 @@ class Agent(QObject):
     """
 
     pressed = Signal(int, float)
+    wants_target = Signal(object, object)
     _suggested = Signal(int, list, str)
     _filled = Signal(object, str)
     _lined = Signal(list, str)
-    _ended = Signal(object)
-    _stepped = Signal(str)
+    ended = Signal(object)
+    stepped = Signal(str)
+    lost = Signal()
 
     def __init__(
         self,
         eyes: Eyes,
         known: KnownTargets,
         service: DeskService,
+        scribe: Scribe,
         hotkey: Chord,
         may_change: bool,
         timed: Callable[[float], None] | None = None,
     ) -> None:
         super().__init__()
-        self._eyes, self._known, self._service = eyes, known, service
+        self._eyes, self._known = eyes, known
+        self._service, self._scribe = service, scribe
         self._hotkey, self._may_change, self._timed = hotkey, may_change, timed
         self._finder, self._result, self._notice = FinderWindow(), ResultWindow(), Notice()
         self._finding = Finding()
         self._seen: SeenScreen | None = None
+        # Looks since the agent was started, for telling screens from each other.
+        self._looks: deque[Look] = deque(maxlen=_LOOKS)
         self._recognition: Recognition | None = None
         self._choices: list[Choice] = []
         self._chosen = 0
         self._is_slow = False
-        self._is_practice = False
-        self._writing: Writing | None = None
+        self._is_practice = self._is_writing = False
+        self._order: Order | None = None
         self._geometry: Geometry = (0, 0, 0, 0)
         self._connect()
         self._timer = QTimer(self)
@@ -101,8 +110,9 @@ class Agent(QObject):
         self._suggested.connect(self._take_answer)
         self._filled.connect(self._write)
         self._lined.connect(self._show_lines)
-        self._ended.connect(self._show_report)
-        self._stepped.connect(self._show_step)
+        self.ended.connect(self._show_report)
+        self.stepped.connect(self._show_step)
+        self.lost.connect(self._say_lost)
         finder.typed.connect(self._type)
         finder.moved.connect(lambda by: self._show(moved(self._finding, by)))
         finder.back.connect(lambda: self._ask(left(self._finding)))
@@ -110,6 +120,7 @@ class Agent(QObject):
         finder.closed.connect(self.close_finder)
         finder.switched.connect(self._switch)
         finder.slow_walk.connect(self._toggle_slow)
+        finder.new_target.connect(self._want_target)
         result.go_on.connect(self._go_on)
         result.undo.connect(self._undo)
         result.copied.connect(lambda text: self._eyes.selections.offer("CLIPBOARD", text))
@@ -119,8 +130,8 @@ class Agent(QObject):
 
     @Slot(int, float)
     def _open(self, focus: int, at: float) -> None:
-        if self._writing is not None and self._is_slow:
-            self._writing.next_step()
+        if self._is_writing and self._is_slow:
+            self._scribe.next_step()
             return
         own = {int(self._finder.winId()), int(self._result.winId())}
         if self._eyes.screen.top(focus) in own:
@@ -130,6 +141,7 @@ class Agent(QObject):
             return
         self._notice.hide()
         self._seen = self._eyes.look(focus)
+        self._looks.append(self._seen.look)
         self._geometry = self._eyes.geometry(self._seen.window)
         self._recognition = self._known.recognise(self._seen.look)
         keys = dict.fromkeys(one.target for one in self._recognition.chosen)
@@ -162,7 +174,7 @@ class Agent(QObject):
             keys.append("F2 the next one")
         if self._choices:
             keys.append(f"F8 {'no ' if self._is_slow else ''}slow walk")
-        elif self._may_change:
+        if self._may_change:
             keys.append("F3 make this screen a target")
         if not self._choices:
             head = "This screen is not known"
@@ -201,6 +213,11 @@ class Agent(QObject):
             self._say_whose()
             self._ask(typed(self._finding, self._finding.text))
 
+    def _want_target(self) -> None:
+        if self._may_change and self._seen is not None and self._seen.window:
+            self._finder.hide()
+            self.wants_target.emit(self._seen, list(self._looks)[:-1])
+
     def _toggle_slow(self) -> None:
         self._is_slow = not self._is_slow
         self._say_whose()
@@ -229,12 +246,16 @@ class Agent(QObject):
             return
         choice = self._choices[self._chosen]
         values = {key: str(text) for key, text in fill.values.items() if text is not None}
-        self._writing = Writing(
+        self._order = Order(
             choice.target, choice.address, values, Place(self._seen.window, self._seen.focus),
-            self._eyes.selections, self._eyes.tree, self._ended.emit, self._stepped.emit,
-            is_slow=self._is_slow,
+            self._way_of(choice), self._is_slow, self._is_practice,
         )  # fmt: skip
-        self._writing.start()
+        self._is_writing = True
+        self._scribe.write(self._order)
+
+    def _way_of(self, choice: Choice) -> str:
+        by = choice.address.plan.by
+        return "keys" if by == "found" else by
 
     def _show_step(self, says: str) -> None:
         if self._is_slow:
@@ -242,13 +263,11 @@ class Agent(QObject):
             self._notice.say(f"Next: {says}", self._geometry, hint, ms=0)
 
     def _show_report(self, report: RunReport) -> None:
-        if self._writing is None:
+        order, self._is_writing = self._order, False
+        if order is None:
             return
         self._notice.hide()
-        writing = self._writing
-        self._service.report(
-            writing.target, writing.address.key, report, writing.by, self._is_practice
-        )
+        self._service.report(order, report)
         if report.stop == "undone":
             self._notice.say(report.detail, self._geometry)
             self._result.hide()
@@ -257,10 +276,16 @@ class Agent(QObject):
             self._notice.say(report.says(), self._geometry)
             return
         self._result.render_report(report)
-        self._result.show_over(self._geometry)
+        self._result.show_beside(self._geometry)
         if report.stop in ("", "escape", "field", "screen", "refused", "layout"):
             # The program is at rest: nothing is taken from whoever types elsewhere.
             self._eyes.activate(int(self._result.winId()))
+
+    def _say_lost(self) -> None:
+        if self._is_writing:
+            self._is_writing = False
+            text = "What wrote has ended unexpectedly. Look through the fields before you go on."
+            self._notice.say(text, self._geometry, ms=10_000)
 
     def _show_lines(self, lines: list[str], problem: str) -> None:
         if problem:
@@ -271,14 +296,14 @@ class Agent(QObject):
         self._eyes.activate(int(self._result.winId()))
 
     def _go_on(self) -> None:
-        if self._writing is not None:
-            self._result.hide()
-            self._writing.go_on()
+        self._result.hide()
+        self._is_writing = True
+        self._scribe.go_on()
 
     def _undo(self) -> None:
-        if self._writing is not None:
-            self._result.hide()
-            self._writing.undo()
+        self._result.hide()
+        self._is_writing = True
+        self._scribe.undo()
 
     def _close_result(self) -> None:
         self._result.hide()

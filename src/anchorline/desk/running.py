@@ -7,7 +7,7 @@ import sys
 import time
 from collections.abc import Callable
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
 from anchorline.client import Client
@@ -17,9 +17,30 @@ from .agent import Agent
 from .agent_names import machine_name
 from .known_targets import KnownTargets
 from .looking import Eyes
+from .new_target import NewTarget
+from .scribe import Scribe
 from .service import DeskService
 from .x11.hotkey import Hotkey
 from .x11.screen import open_display
+
+
+class Told(QObject):
+    """What the writing process tells, in the thread of the windows, to whom it belongs."""
+
+    ended = Signal(object)
+    stepped = Signal(str)
+    lit = Signal(int, str)
+    lost = Signal()
+
+    def tell(self, agent: Agent, new_target: NewTarget) -> None:
+        """Passes everything on from now on."""
+        self.ended.connect(
+            lambda report: (new_target if new_target.is_writing else agent).ended.emit(report)
+        )
+        self.stepped.connect(agent.stepped)
+        self.lit.connect(new_target.lit)
+        self.lost.connect(agent.lost)
+        agent.wants_target.connect(new_target.begin)
 
 
 def run_agent(
@@ -42,12 +63,16 @@ def run_agent(
     application.setQuitOnLastWindowClosed(False)
     known = KnownTargets(client, url)
     service = DeskService(client, machine_name())
+    told = Told()
+    scribe = Scribe(told.ended.emit, told.stepped.emit, told.lit.emit, told.lost.emit)
     heard: Hotkey | None = None
     try:
         agent = Agent(
-            eyes, known, service, hotkey, may_change,
+            eyes, known, service, scribe, hotkey, may_change,
             (lambda ms: say(f"The finder took keys after {ms:.0f} ms.")) if timed else None,
         )  # fmt: skip
+        new_target = NewTarget(eyes, service, scribe, known)
+        told.tell(agent, new_target)
         heard = Hotkey(
             open_display(), hotkey, lambda focus: agent.pressed.emit(focus, time.monotonic())
         )
@@ -69,5 +94,6 @@ def run_agent(
     finally:
         if heard is not None:
             heard.close()
+        scribe.close()
         service.close()
         eyes.close()

@@ -16,7 +16,7 @@ from anchorline.wire.target_runs import TargetRunReport
 
 from .finding import Finding, ask
 from .known_targets import AddressOfTarget, KnownTarget
-from .writing import told_parts
+from .writing import Order, told_parts
 
 _MOST_STEPS = 400
 _TRIES = 3
@@ -101,18 +101,16 @@ class DeskService:
         """Does something beside the window."""
         self._pool.submit(work)
 
-    def report(
-        self, target: KnownTarget, address: str, report: RunReport, by: str, practice: bool
-    ) -> None:
+    def report(self, order: Order, report: RunReport) -> None:
         """Tells what came of a run, when the service answers: outcome and steps, no text of it."""
         told = TargetRunReport.model_validate(
             {
-                "address": address,
-                "version": target.version,
+                "address": order.address.key,
+                "version": order.target.version,
                 "outcome": report.outcome,
                 "stop": report.stop,
                 "detail": report.detail[:600],
-                "by": by,
+                "by": order.by,
                 "ms": max(report.ms, 0),
                 "parts": told_parts(report),
                 "log": [
@@ -120,10 +118,10 @@ class DeskService:
                     for one in report.log[:_MOST_STEPS]
                 ],
                 "machine": self._machine[:200],
-                "practice": practice,
+                "practice": order.is_practice,
             }
         )
-        self._reports.put((target.key, told))
+        self._reports.put((order.target.key, told))
 
     def _tell(self) -> None:
         while not (self._closing.is_set() and self._reports.empty()):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -23,7 +23,9 @@ class SeenFieldSchema(RequestSchema):
     label: ShortText = ""
     is_named: bool = Field(default=False, description="The label is the screen's own")
     max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
-    lines: bool = Field(default=False, description="It takes several lines")
+    holds: Literal["part", "lines", "commas"] = Field(
+        default="part", description="What it takes: a part, all in lines, all with commas"
+    )
 
 
 class ProgramProposalRequest(RequestSchema):

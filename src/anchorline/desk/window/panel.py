@@ -31,6 +31,14 @@ class Panel(QWidget):
         self.rows.setContentsMargins(14, 12, 14, 12)
         self.rows.setSpacing(8)
 
+    def show_beside(self, geometry: Geometry) -> None:
+        """Shows the window above another one, or below it, so that its fields are seen."""
+        self.adjustSize()
+        left, top, width, height = geometry
+        gap = 34
+        above, below = top - gap - self.height(), top + height + gap
+        self.show_over((left, (above if above > 0 else below) - 40, width, 0))
+
     def show_over(self, geometry: Geometry) -> None:
         """Shows the window near the top of another one, inside the screen."""
         self.adjustSize()

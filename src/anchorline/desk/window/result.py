@@ -35,7 +35,7 @@ class Notice(Panel):
         self._hint.setText(hint)
         self._hint.setVisible(bool(hint))
         self._timer.stop()
-        self.show_over(geometry)
+        self.show_beside(geometry)
         if ms:
             self._timer.start(ms)
 

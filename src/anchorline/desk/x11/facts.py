@@ -72,7 +72,11 @@ class Looker:
             pid=facts.pid,
             focused=next((one for one in things if one.is_focused and one.is_field), None),
             fields=tuple(
-                SeenField(label=one.name, is_named=bool(one.name), lines=one.takes_lines)
+                SeenField(
+                    label=one.name,
+                    is_named=bool(one.name),
+                    holds="lines" if one.takes_lines else "part",
+                )
                 for one in things
                 if one.is_field
             ),

@@ -71,12 +71,14 @@ def propose_program(
     document["parts"] = [
         part
         for name, seen in zip(keys, fields, strict=True)
-        for part in ([_part(name, seen)] if not seen.lines else _lines(name))
+        for part in ([_part(name, seen)] if seen.holds == "part" else _lines(name))
     ]
     because: dict[str, str] = {}
     address["mapping"] = _mapping(document, address, layouts, because)
     used = {into for rule in address["mapping"] for into in _into(rule)}
     address["plan"], left = _plan(keys, fields, used)
+    if looks[-1].texts("terminal"):
+        address["plan"] = _in_terminal(address["plan"])
     document["parts"] = [part for part in document["parts"] if part["key"] in used]
     return ProgramProposal(document | {"addresses": [address]}, signature, because, tuple(left))
 
@@ -89,9 +91,17 @@ def _mapping(
 ) -> list[dict[str, Any]]:
     """Rules for the fields that are recognised, and what is left for a box or a second line."""
     read, _problems = read_program_target({**document, "addresses": [address]}, layouts)
+    of_field = {
+        part["key"]: (part.get("max_length"), part["label"].casefold())
+        for part in document["parts"]
+    }
     found: list[dict[str, Any]] = []
     for proposal in propose_rules(read.form, read.form.slots[0], layouts):
         rule = {name: value for name, value in proposal.rule.items() if name != "changes"}
+        width, label = of_field.get(str(rule.get("into")), (None, ""))
+        if rule.get("components") == ["country_code"] and "code" not in label and not width:
+            # HTML's token of this name asks for a code; people who read a label write the name.
+            rule["components"] = ["country"]
         found.append(rule)
         because.update((name, proposal.because) for name in _into(rule))
     box = [part["key"] for part in document["parts"] if part.get("of_box")]
@@ -100,31 +110,39 @@ def _mapping(
     if box:
         found = [rule for rule in found if not set(_into(rule)) & set(box)]
         found.append({"fit": {"into": box, "width": _LINE_WIDTH}})
-        because.update(dict.fromkeys(box, "It is a box of several lines."))
+        because.update(dict.fromkeys(box, "It takes what no other field does."))
     return found
 
 
 def _plan(
     keys: Sequence[str], fields: Sequence[SeenField], used: set[str]
 ) -> tuple[dict[str, Any], list[str]]:
+    """The table, and the labels of the fields that it passes over."""
     rows: list[dict[str, Any]] = []
     left: list[str] = []
     for key, seen in zip(keys, fields, strict=True):
         named = {"field": seen.label} if seen.label and seen.is_named else {}
-        names = [one["key"] for one in _lines(key)] if seen.lines else [key]
+        names = [key] if seen.holds == "part" else [one["key"] for one in _lines(key)]
         if not set(names) <= used:
             left.append(seen.label)
             if rows:
                 rows[-1]["times"] = rows[-1].get("times", 1) + 1
             continue
-        clear = {"clear": "box"} if seen.lines else {}
-        rows += [{"part": name, **clear, "then": "line"} for name in names[:-1]]
+        clear = {"clear": "box"} if seen.holds == "lines" else {}
+        between = "comma" if seen.holds == "commas" else "line"
+        rows += [{"part": name, **clear, "then": between} for name in names[:-1]]
         rows.append({"part": names[-1], **clear, "then": "next"})
         rows[-len(names)] |= named
     if rows:
         rows[-1]["then"] = "nothing"
         rows[-1].pop("times", None)
     return {"table": rows}, left
+
+
+def _in_terminal(plan: Mapping[str, Any]) -> dict[str, Any]:
+    """As most forms in terminals work: a key clears a field, and a full one passes on."""
+    rows = [{**row, "clear": "own"} for row in plan["table"]]
+    return {"table": rows, "jumps": True, "clear_keys": "Ctrl+U", "check": "screen"}
 
 
 def _part(key: str, seen: SeenField) -> dict[str, Any]:
