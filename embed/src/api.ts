@@ -2691,10 +2691,11 @@ export interface components {
             /** @default null */
             max_length: number | null;
             /**
-             * @description It takes several lines
-             * @default false
+             * @description What it takes: a part, all in lines, all with commas
+             * @default part
+             * @enum {string}
              */
-            lines: boolean;
+            holds: "part" | "lines" | "commas";
         };
         /** @description An input as it is seen on a page, without what stands in it. */
         SeenInputSchema: {
@@ -3018,7 +3019,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "refused";
+            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "undone" | "refused";
             /** @default  */
             detail: string;
             /**
@@ -3044,7 +3045,7 @@ export interface components {
             /** @enum {string} */
             outcome: "verified" | "unverified" | "differs" | "stopped";
             /** @enum {string} */
-            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "refused";
+            stop: "" | "left" | "box" | "field" | "screen" | "frozen" | "gone" | "escape" | "keys" | "layout" | "undone" | "refused";
             detail: string;
             by: string;
             ms: number;

@@ -29,7 +29,7 @@ const PLACES = [
   { key: "layouts", icon: <ProfileOutlined aria-hidden />, label: "Country layouts" },
   { key: "data", icon: <DatabaseOutlined aria-hidden />, label: "Reference data" },
   { key: "search", icon: <SearchOutlined aria-hidden />, label: "Try a search" },
-  { key: "targets", icon: <LinkOutlined aria-hidden />, label: "Pages of others" },
+  { key: "targets", icon: <LinkOutlined aria-hidden />, label: "Targets" },
   { key: "activity", icon: <BarChartOutlined aria-hidden />, label: "Activity" },
   { key: "keys", icon: <KeyOutlined aria-hidden />, label: "Keys" },
 ];

@@ -21,6 +21,7 @@ const OwnLayout = pageLoaded(() => import("../layouts/own/OwnLayoutPage"));
 const KeyList = pageLoaded(() => import("../keys/KeyListPage"));
 const TargetList = pageLoaded(() => import("../targets/TargetListPage"));
 const NewTarget = pageLoaded(() => import("../targets/NewTargetPage"));
+const NewProgram = pageLoaded(() => import("../targets/programs/NewProgramPage"));
 const TargetPage = pageLoaded(() => import("../targets/TargetPage"));
 const ActivityPage = pageLoaded(() => import("../activity/ActivityPage"));
 const TrySearch = pageLoaded(() => import("../search/TrySearchPage"));
@@ -63,6 +64,7 @@ export const router = createBrowserRouter(
         { path: "layouts/:country", element: page(LayoutPage) },
         { path: "targets", element: page(TargetList) },
         { path: "targets/new", element: page(NewTarget) },
+        { path: "targets/new-program", element: page(NewProgram) },
         { path: "targets/:target", element: page(TargetPage) },
         { path: "activity", element: page(ActivityPage) },
         { path: "keys", element: page(KeyList) },

@@ -1,4 +1,4 @@
-/** All targets: pages that are not ours, and whether they can be attached to. */
+/** All targets: pages and programs that are not ours, and whether they are published. */
 
 import { Button, Empty, Table } from "antd";
 import { Link } from "react-router";
@@ -14,10 +14,15 @@ export default function TargetListPage(): React.ReactNode {
   if (targets.isError) return <LoadError error={targets.error} again={() => void targets.refetch()} />;
   return (
     <>
-      <PageHead title="Pages of others" about="Forms that Anchorline does not make, such as a shop's checkout: a target says what is where on them, and one line of HTML brings the finder there.">
+      <PageHead title="Targets" about="Forms that Anchorline does not make: a page, such as a shop's checkout, which one line of HTML brings the finder to; or a program on the desktop, which anchorline desk writes into.">
         <Link to="/targets/new">
           <Button type="primary" tabIndex={-1}>
             New page target
+          </Button>
+        </Link>
+        <Link to="/targets/new-program">
+          <Button type="primary" tabIndex={-1}>
+            New program target
           </Button>
         </Link>
       </PageHead>
@@ -27,10 +32,10 @@ export default function TargetListPage(): React.ReactNode {
         dataSource={targets.data?.targets ?? []}
         pagination={false}
         scroll={{ x: true }}
-        locale={{ emptyText: <Empty description="There is none yet. Open a page, or paste its HTML, and say what its inputs are." /> }}
+        locale={{ emptyText: <Empty description="There is none yet. Open a page and say what its inputs are, or press the key of anchorline desk in a program." /> }}
         columns={[
           {
-            title: "Page",
+            title: "Target",
             render: (_, target) => (
               <>
                 <Link to={`/targets/${target.key}`}>{target.title}</Link>
@@ -38,6 +43,7 @@ export default function TargetListPage(): React.ReactNode {
               </>
             ),
           },
+          { title: "Kind", render: (_, target) => (target.kind === "program" ? "Program" : "Page") },
           { title: "State", render: (_, target) => <PublishState state={target} /> },
           { title: "Changed", render: (_, target) => readable(target.changed_at) },
         ]}

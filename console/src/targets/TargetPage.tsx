@@ -12,6 +12,7 @@ import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { SaveProblem } from "../parts/SaveProblem";
 import { PageTabs } from "./PageTabs";
+import { ProgramTabs } from "./programs/ProgramTabs";
 import { useTargetDraft } from "./useTargets";
 import "./targets.css";
 
@@ -22,10 +23,11 @@ export default function TargetPage(): React.ReactNode {
   if (!draft.kept.data || !draft.document) return <Skeleton active />;
   const { summary, problems, warnings } = draft.kept.data.body;
   const { document, edit } = draft;
-  if (document.kind === "program") return null;
+  const isProgram = document.kind === "program";
+  const about = isProgram ? "A program on the desktop, which anchorline desk writes into." : document.origins.join(", ") || "Say below on which web origin it is.";
   return (
     <>
-      <PageHead title={document.title || "Without a name"} about={document.origins.join(", ") || "Say below on which web origin it is."}>
+      <PageHead title={document.title || "Without a name"} about={about}>
         <PublishState state={summary} />
         <Remove target={key} title={document.title} refresh={draft.refreshLists} />
         <DraftActions draft={draft} state={summary} />
@@ -33,7 +35,11 @@ export default function TargetPage(): React.ReactNode {
       <SaveProblem draft={draft} />
       {!draft.changed && <Findings title="This stands against publishing it" type="error" places={problems} />}
       {!draft.changed && <Findings title="This should be known" type="info" places={warnings} />}
-      <PageTabs target={key} document={document} isPublished={summary.published_version !== null} edit={edit} />
+      {document.kind === "program" ? (
+        <ProgramTabs target={key} document={document} edit={edit} />
+      ) : (
+        <PageTabs target={key} document={document} isPublished={summary.published_version !== null} edit={edit} />
+      )}
     </>
   );
 }
@@ -63,7 +69,7 @@ function Remove(props: { target: string; title: string; refresh: () => Promise<v
   const ask = (): void =>
     void modal.confirm({
       title: `Delete “${props.title}” with all its versions?`,
-      content: "Pages that attach to it go on without a finder.",
+      content: "Pages that attach to it go on without a finder; the desktop agent knows its screens no more.",
       okText: "Delete it",
       okButtonProps: { danger: true },
       onOk: () => removing.mutateAsync().catch(() => undefined),

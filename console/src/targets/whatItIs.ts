@@ -1,7 +1,12 @@
-/** What an input of a page is, as one choice: a part of the address, a line of it, or nothing of it. */
+/** What an input of a page or a part of a program is, as one choice: a part of the address, a line of it, or nothing of it. */
 
 import { COMPONENTS } from "../api/vocabulary";
-import type { PageAddress, Rule, TargetDocument } from "./useTargets";
+import type { Rule } from "./useTargets";
+
+/** An address of a target of either kind, as far as its mapping goes. */
+interface Mapped {
+  mapping?: Rule[];
+}
 
 /** Nobody but the person fills it. */
 export const LEFT = "";
@@ -23,7 +28,7 @@ function readable(name: string): string {
 }
 
 /** What an input is, by the rules of an address. */
-export function whatItIs(address: PageAddress, input: string): string {
+export function whatItIs(address: Mapped, input: string): string {
   const own = (address.mapping ?? []).filter((rule) => rule.into === input || (rule.fit?.into ?? []).includes(input));
   const [rule] = own;
   if (!rule) return LEFT;
@@ -34,7 +39,7 @@ export function whatItIs(address: PageAddress, input: string): string {
 }
 
 /** In words what an input gets, where that is more than one choice; and whether other inputs share it. */
-export function moreOf(address: PageAddress, input: string): { label: string; isShared: boolean } {
+export function moreOf(address: Mapped, input: string): { label: string; isShared: boolean } {
   const own = (address.mapping ?? []).filter((rule) => rule.into === input || (rule.fit?.into ?? []).includes(input));
   const said = own.map((rule) => {
     if (rule.fit) return `One of ${rule.fit.into.length} lines for what no other input takes`;
@@ -47,7 +52,7 @@ export function moreOf(address: PageAddress, input: string): { label: string; is
 }
 
 /** The target with an input that is something else now, in one of its addresses. */
-export function withChoice(document: TargetDocument, at: number, input: string, choice: string): TargetDocument {
+export function withChoice<Document extends { addresses?: Mapped[] }>(document: Document, at: number, input: string, choice: string): Document {
   const addresses = (document.addresses ?? []).map((address, number) => {
     const others = (address.mapping ?? []).filter((rule) => rule.into !== input);
     if (number !== at) return whatItIs(address, input) === MORE || choice === LEFT ? address : { ...address, mapping: others };

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import curses
+import locale
 from dataclasses import dataclass
 
 from .state import State, read_state
@@ -83,6 +84,7 @@ class OrderScreen:
 def main() -> None:
     """Shows the form in the terminal that it is started in."""
     state = read_state(__doc__ or "", tuple(one.key for one in FIELDS))
+    locale.setlocale(locale.LC_ALL, "")
     curses.wrapper(lambda window: _run(window, state))
 
 

@@ -1,0 +1,51 @@
+/** Program targets as the service has them: looks, proposals, ready-made plans, runs. */
+
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import type * as api from "../../../../embed/src/api";
+import { call } from "../../api/call";
+
+export type ProgramDocument = api.ProgramTargetDocument;
+export type ProgramAddress = api.ProgramAddressSchema;
+export type Part = api.ProgramPartSchema;
+export type Plan = api.EntryPlanSchema;
+export type Row = api.EntryRowSchema;
+export type Screen = api.ScreenSchema;
+export type Condition = api.ConditionSchema;
+export type Look = api.LookSchema;
+export type Run = api.TargetRunSchema;
+export type Step = Plan["steps"][number];
+
+const LOOK_AGAIN_MS = 3000;
+
+/** Looks of the last days; asked again, so that one just sent appears. */
+export function useLooks() {
+  return useQuery({ queryKey: ["looks"], queryFn: () => call<api.LookList>("looks"), refetchInterval: LOOK_AGAIN_MS });
+}
+
+export function useRemoveLook() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (look: string) => call(`looks/${look}`, { method: "DELETE" }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["looks"] }),
+  });
+}
+
+export function useReadyMadePlans() {
+  return useQuery({ queryKey: ["ready-made-plans"], queryFn: () => call<api.ReadyMadePlanList>("ready-made-plans") });
+}
+
+export function useRuns(target: string) {
+  return useQuery({ queryKey: ["target-runs", target], queryFn: () => call<api.TargetRunList>(`targets/${target}/runs`) });
+}
+
+/** A look's facts as they are sent. */
+export const factsOf = (look: Look): { kind: string; text: string }[] => look.facts.map(({ kind, text }) => ({ kind, text }));
+
+export const proposeProgram = (body: object): Promise<api.ProgramProposalAnswer> => call("program-proposals", { method: "POST", body });
+
+export const proposeSignature = (looks: Look[], others: Look[]): Promise<api.SignatureProposalAnswer> =>
+  call("signature-proposals", { method: "POST", body: { looks: looks.map(factsOf), others: others.map(factsOf) } });
+
+export const recognise = (look: Look): Promise<api.RecognitionAnswer> =>
+  call("recognitions", { method: "POST", body: { facts: factsOf(look), drafts: true } });
