@@ -4,7 +4,8 @@
 # files it depends on, so that a second run costs milliseconds.
 #
 #   setup/install.sh run     what serving needs
-#   setup/install.sh test    the same, and what the tests need
+#   setup/install.sh desk    the same, and what the desktop agent and its stand-in programs need
+#   setup/install.sh test    all of it, and what the tests need
 set -euo pipefail
 cd "$(dirname "$0")/.."
 purpose=${1:-run}
@@ -62,7 +63,8 @@ python_environment() {
   "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; set PYTHON to its path."; return 1; }
   [[ -x .venv/bin/python ]] || "$python" -m venv .venv
   local extra=""
-  [[ $purpose == test ]] && extra="[test]"
+  [[ $purpose == test ]] && extra="[test,desk]"
+  [[ $purpose == desk ]] && extra="[desk]"
   local constraints=()
   [[ -f setup/constraints.txt ]] && constraints=(-c setup/constraints.txt)
   .venv/bin/python -m pip install -q --disable-pip-version-check "${constraints[@]}" -e ".$extra"
@@ -85,16 +87,29 @@ debian=(mariadb-server)
 command -v cc >/dev/null || debian+=(gcc libc6-dev)
 "${PYTHON:-python3}" -c 'import pathlib, sysconfig, sys
 sys.exit(not pathlib.Path(sysconfig.get_path("include"), "Python.h").exists())' || debian+=(python3-dev)
-[[ $purpose == test ]] && debian+=(chromium-headless-shell fonts-dejavu fonts-liberation fonts-noto-core fonts-noto-cjk)
+[[ $purpose == test ]] && debian+=(chromium-headless-shell fonts-liberation fonts-noto-core)
+# A display without a screen, a window manager, a terminal and a browser for the stand-in programs;
+# the accessibility bus; and what Qt loads for X11.
+[[ $purpose == run ]] || debian+=(
+  xvfb openbox xterm chromium dbus at-spi2-core fonts-dejavu fonts-noto-cjk
+  libxcb-icccm4 libxcb-keysyms1 libxcb-cursor0 libxcb-image0 libxcb-render-util0 libxkbcommon-x11-0
+  libegl1 libgl1
+)
+# Tk comes with Python, unless it is Debian's.
+if [[ $purpose != run ]] && ! "${PYTHON:-python3}" -c 'import tkinter' 2>/dev/null; then debian+=(python3-tk); fi
 mapfile -t missing < <(missing_packages "${debian[@]}")
 if ((${#missing[@]})); then
   rm -f "$stamps/Debian-packages"
   stamped Debian-packages "${missing[*]}" debian_packages "${missing[@]}"
 fi
 service_account || fail "The account of the service cannot be made" "Make it by hand, or name one that is there with ANCHORLINE_ACCOUNT."
-if [[ $purpose == run && -f "$stamps/Python-packages-test" ]]; then purpose_python=test; else purpose_python=$purpose; fi
+# What was installed for more stays: packages that are there already are not taken away.
+purpose_python=$purpose
+if [[ -f "$stamps/Python-packages-test" ]]; then purpose_python=test
+elif [[ $purpose == run && -f "$stamps/Python-packages-desk" ]]; then purpose_python=desk; fi
 purpose=$purpose_python stamped "Python-packages-$purpose_python" "$(sum_of pyproject.toml setup.py setup/constraints.txt $(files_below src/anchorline/core | grep -E "\.(pyx|pxd)$"))$(readlink -f .venv)" python_environment
 stamped Python-bytecode "$(files_below src/anchorline | grep -E "\.py$" | xargs -d '\n' stat -c '%n %Y' | sha256sum | cut -c1-16)$(readlink -f .venv)" python_bytecode
+[[ $purpose_python == desk ]] && purpose_python=run
 purpose=$purpose_python stamped "npm-packages-$purpose_python" "$(sum_of package.json package-lock.json console/package.json embed/package.json api-types/package.json tests/pages/package.json)" npm_packages
 stamped web-parts "$(files_below console embed | xargs -d '\n' cat | sha256sum | cut -c1-16)" web_parts
 [[ $purpose != test ]] || stamped test-pages "$(files_below tests/pages docs/examples | xargs -d '\n' cat | sha256sum | cut -c1-16)" test_pages

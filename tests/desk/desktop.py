@@ -10,7 +10,6 @@ import subprocess
 import sys
 import tempfile
 import time
-from contextlib import contextmanager
 from pathlib import Path
 
 from Xlib import XK, X, display
@@ -78,18 +77,6 @@ class Desktop:
         )  # fmt: skip
         self.started.append(process)
         return process
-
-    @contextmanager
-    def acting(self):
-        """This process acts in the session meanwhile."""
-        before = dict(os.environ)
-        os.environ.clear()
-        os.environ.update(self.environment)
-        try:
-            yield
-        finally:
-            os.environ.clear()
-            os.environ.update(before)
 
     def run(self, *command, **more):
         """A command in the session, to its end."""

@@ -22,6 +22,7 @@ from .accessible.tree import Tree
 from .errors import NoBusError
 from .field_walk import FieldWalk
 from .writing import Order, Place, Writing
+from .x11.keyboard import Keyboard
 from .x11.screen import open_display
 from .x11.selections import Selections
 
@@ -155,7 +156,7 @@ def serve(connection: Connection) -> None:
         try:
             message = connection.recv()
         except (EOFError, OSError):
-            return
+            break
         if isinstance(message, Order):
             writing = Writing(message, selections, tree, tell, tell)
             writing.start()
@@ -169,3 +170,6 @@ def serve(connection: Connection) -> None:
                 walk.leave() if message.number == 0 else walk.light(message.number)
         elif writing is not None:
             getattr(writing, str(message))()
+    # The keys that were borrowed are given back.
+    with contextlib.suppress(Exception):
+        Keyboard(open_display()).give_back()

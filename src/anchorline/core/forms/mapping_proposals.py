@@ -34,6 +34,12 @@ _AUTOFILL: dict[str, tuple[str, ...]] = {
 _LINE = re.compile(
     r"(?<![^\W_])(?:address|line|adresse|regel|zeile|ligne|linha)[\W_]*(\d)$", re.IGNORECASE
 )
+# Words of fields for a firm, which tables of addresses leave out.
+_FIRM = frozenset(
+    {"organisation", "organization", "company", "firm", "business", "firma", "unternehmen",
+     "entreprise", "société", "bedrijf", "empresa", "会社名"}
+)  # fmt: skip
+_JOINED = re.compile(r"\s*(?:[,/&+]|\b(?:and|und|et|en|e)\b)\s*", re.IGNORECASE)
 _FACTS = {
     "latitude": ("latitude", "lat"),
     "longitude": ("longitude", "lon", "lng", "long"),
@@ -130,15 +136,29 @@ def _of_field(field: Field, slot: Slot, layouts: LayoutLibrary) -> Iterator[Rule
             if words.casefold().split()[-1:] and words.casefold().split()[-1] in called:
                 rule = {"facts": [fact], "into": field.key, "changes": []}
                 yield RuleProposal(rule, f"Its {what} says “{text}”.")
+        if what == "label":
+            yield from _of_joined_label(field, text, layouts)
+        if words.casefold().strip() in _FIRM:
+            yield _components(("organisation",), field.key, f"Its {what} says “{text}”.")
         component, word = component_of(words, layouts)
         if component:
             because = f"Its {what} says “{word}”."
             yield _components(_as_wanted(component, field), field.key, because)
 
 
+def _of_joined_label(field: Field, text: str, layouts: LayoutLibrary) -> Iterator[RuleProposal]:
+    """A label that names two or more components, such as `Unit and building`."""
+    found = [component_of(piece, layouts)[0] for piece in _JOINED.split(text)]
+    if len(found) < 2 or not all(found) or len(set(found)) < len(found):
+        return
+    names = _STREET if set(found) == set(_STREET) else tuple(found)
+    yield _components(names, field.key, f"Its label says “{text}”.")
+
+
 def _as_wanted(component: str, field: Field) -> tuple[str, ...]:
     """The component in the form that a field has room for."""
     short = field.max_length is not None and field.max_length <= 3
+    short = short or "code" in field.label.casefold().split()
     if component == "region" and short:
         return ("region_code",)
     if component == "country" and short:

@@ -19,13 +19,16 @@ from .screen import Screen
 from .selections import Selections
 from .typing import GuardedKeys
 
-_ALIVE_SECONDS = 1.0
+_ALIVE_SECONDS = 3.0
 _FRONT_SECONDS = 1.0
 # A program that has answered may still be about to say what is marked.
 _MARK_SECONDS = 0.06
 # What was just written is surely there: a slow program gets longer to say so.
 _READ_SECONDS = 0.4
 _PASTE_SECONDS = 1.5
+# For programs that cannot be asked whether they have read all keys so far.
+_SETTLE_SECONDS = 0.05
+_PASTED = ("CLIPBOARD", "PRIMARY")
 _END = Chord((), "End")
 
 
@@ -81,7 +84,7 @@ class X11Hands:
         self.keys.begin()
         if self.keys.keyboard.group:
             self.keys.keyboard.load()
-        # What finds no room is pasted.
+        # For all of them at once, where there is room; else for each before it is typed.
         with suppress(NoRoomError):
             self.keys.keyboard.prepare(texts)
         self._require_answer()
@@ -153,6 +156,9 @@ class X11Hands:
         time.sleep(seconds)
 
     def _type(self, text: str) -> None:
+        # More odd characters in one text than there are keys to spare: the rest is pasted.
+        with suppress(NoRoomError):
+            self._make_room(text)
         for place, sign in enumerate(text):
             try:
                 self.keys.send(self.keys.keyboard.stroke(sign))
@@ -163,24 +169,36 @@ class X11Hands:
                 stop.written = place
                 raise
 
+    def _make_room(self, text: str) -> None:
+        if not self.keys.keyboard.is_ready_for(text):
+            # What was typed before is to be read with the keys that it was typed with.
+            if not self._require_answer():
+                time.sleep(_SETTLE_SECONDS)
+            self.keys.keyboard.prepare([text])
+
     def _paste(self, text: str, before: int = 0) -> None:
         if self._clipboard is None:
             self._clipboard = self._selections.read("CLIPBOARD") or ""
-        self._selections.offer("CLIPBOARD", text)
-        asked = self._selections.times_asked("CLIPBOARD")
+        # Terminals take what is marked, all others what is copied.
+        for selection in _PASTED:
+            self._selections.offer(selection, text)
+        asked = self._times_asked()
         try:
             self.press(self._paste_key)
         except StopRun as stop:
             stop.written = before
             raise
         until = time.monotonic() + _PASTE_SECONDS
-        while self._selections.times_asked("CLIPBOARD") == asked:
+        while self._times_asked() == asked:
             self.keys.check()
             if time.monotonic() > until:
                 detail = f"The program takes nothing from the clipboard at {self._paste_key}."
                 raise StopRun("refused", detail, before)
             time.sleep(0.003)
         self._require_answer()
+
+    def _times_asked(self) -> int:
+        return sum(self._selections.times_asked(selection) for selection in _PASTED)
 
     def _set(self, text: str) -> None:
         focused = self._focused()

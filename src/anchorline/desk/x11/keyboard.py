@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from Xlib import XK, X, display
+from Xlib import XK, X, Xatom, display
 
 from anchorline.core.targets.programs.keys import Chord
 
@@ -45,6 +45,9 @@ class Keyboard:
         self._display = connection
         self._low: int = connection.display.info.min_keycode
         self._high: int = connection.display.info.max_keycode
+        self._root = connection.screen().root
+        # Which codes are borrowed stands on the display itself: whoever comes next can have them.
+        self._note = int(connection.intern_atom("_ANCHORLINE_DESK_CODES"))
         self._borrowed: dict[int, str] = {}
         self.load()
 
@@ -53,11 +56,13 @@ class Keyboard:
         table = self._display.get_keyboard_mapping(self._low, self._high - self._low + 1)
         self._rows: list[list[int]] = [list(row) for row in table]
         self.group = (int(self._display.screen().root.query_pointer().mask) >> 13) & 3
-        self._spare = [
+        noted = self._root.get_full_property(self._note, Xatom.CARDINAL)
+        ours = set(noted.value) if noted else set()
+        self._pool = sorted(
             self._low + at
             for at, row in enumerate(self._rows)
-            if not any(row) and self._low + at not in self._borrowed
-        ]
+            if not any(row) or self._low + at in ours
+        )
         self._strokes: dict[int, Stroke] = {}
         shift = self._code_of("Shift_L")
         first = 2 * self.group
@@ -80,24 +85,26 @@ class Keyboard:
         if not missing:
             return
         kept = {code: sign for code, sign in self._borrowed.items() if sign in wanted}
-        free = sorted({*self._spare, *self._borrowed} - set(kept))
+        free = [code for code in self._pool if code not in kept]
         if len(missing) > len(free):
             raise NoRoomError(
-                f"{len(missing)} characters are on no key, and the keyboard has room for "
-                f"{len(free)}."
+                f"{len(missing)} characters are on no key, and there is room for {len(free)}."
             )
         self._borrowed = kept | dict(zip(free, missing, strict=False))
         self._write_spare()
         self.load()
 
+    def is_ready_for(self, text: str) -> bool:
+        """Whether every character of a text is on a key."""
+        return all(symbol_of(sign) in self._strokes for sign in text if sign not in "\n\t")
+
     def give_back(self) -> None:
         """Empties the spare codes again."""
-        if self._borrowed:
-            codes = list(self._borrowed)
+        if self._pool:
             self._borrowed = {}
-            for code in codes:
-                self._rows[code - self._low] = [0] * len(self._rows[0])
-            self._change(min(codes), max(codes))
+            self._write_spare()
+            self._root.delete_property(self._note)
+            self._display.sync()
 
     def stroke(self, sign: str) -> Stroke:
         """How a character is typed; KeyboardError where it was not prepared."""
@@ -134,13 +141,11 @@ class Keyboard:
 
     def _write_spare(self) -> None:
         width = len(self._rows[0])
-        codes = {*self._borrowed, *self._spare}
-        for code in codes:
+        for code in self._pool:
             sign = self._borrowed.get(code)
             self._rows[code - self._low] = [symbol_of(sign) if sign else 0] * width
-        self._change(min(codes), max(codes))
-
-    def _change(self, first: int, last: int) -> None:
+        self._root.change_property(self._note, Xatom.CARDINAL, 32, self._pool)
+        first, last = self._pool[0], self._pool[-1]
         rows = self._rows[first - self._low : last - self._low + 1]
         self._display.change_keyboard_mapping(first, [tuple(row) for row in rows])
         self._display.sync()

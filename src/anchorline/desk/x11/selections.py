@@ -11,6 +11,7 @@ import select
 import threading
 from collections.abc import Callable
 from concurrent.futures import Future, TimeoutError
+from contextlib import suppress
 from queue import SimpleQueue
 from typing import TypeVar
 
@@ -87,6 +88,11 @@ class Selections:
         return done.result(_ANSWER_SECONDS * 3)
 
     def _serve(self) -> None:
+        # With the display everything of it is gone; whoever needs it is told by its own connection.
+        with suppress(error.ConnectionClosedError, OSError):
+            self._serve_display()
+
+    def _serve_display(self) -> None:
         while self._running:
             while self._display.pending_events():
                 self._handle(self._display.next_event())

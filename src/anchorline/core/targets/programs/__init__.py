@@ -4,12 +4,13 @@
 `steps` say how to write into it, and `run` does so through `hands`, which know the screen.
 """
 
+from .boxes import Part
 from .facts import Fact, Look, SeenField
 from .hands import Hands, StopRun
 from .program import ProgramTarget, read_program_target
 from .recognition import Recognition, recognise
 from .report import RunReport
-from .run import Part, Run
+from .run import Run
 
 __all__ = [
     "Fact",

@@ -18,6 +18,8 @@ from .signature_proposal import SignatureProposal, propose_signature
 _LINES = 6
 # Characters of a line, where the field does not say how many it takes.
 _LINE_WIDTH = 60
+# The part for what no field of the screen takes.
+_REST = "rest"
 _PARTS = re.compile(r"[^a-z0-9]+")
 
 
@@ -73,6 +75,7 @@ def propose_program(
         for name, seen in zip(keys, fields, strict=True)
         for part in ([_part(name, seen)] if seen.holds == "part" else _lines(name))
     ]
+    document["parts"].append({"key": _REST, "label": "Without a field here"})
     because: dict[str, str] = {}
     address["mapping"] = _mapping(document, address, layouts, because)
     used = {into for rule in address["mapping"] for into in _into(rule)}
@@ -111,6 +114,10 @@ def _mapping(
         found = [rule for rule in found if not set(_into(rule)) & set(box)]
         found.append({"fit": {"into": box, "width": _LINE_WIDTH}})
         because.update(dict.fromkeys(box, "It takes what no other field does."))
+    elif found and not any(rule.get("fit") for rule in found):
+        # A firm, a post box: it is offered after a run, to be copied.
+        found.append({"fit": {"into": [_REST], "width": _LINE_WIDTH}})
+        because[_REST] = "It holds what has no field here, and is offered after a run."
     return found
 
 
@@ -142,7 +149,8 @@ def _plan(
 def _in_terminal(plan: Mapping[str, Any]) -> dict[str, Any]:
     """As most forms in terminals work: a key clears a field, and a full one passes on."""
     rows = [{**row, "clear": "own"} for row in plan["table"]]
-    return {"table": rows, "jumps": True, "clear_keys": "Ctrl+U", "check": "screen"}
+    keys = {"clear_keys": "Ctrl+U", "paste_key": "Shift+Insert"}
+    return {"table": rows, "jumps": True, "check": "screen", **keys}
 
 
 def _part(key: str, seen: SeenField) -> dict[str, Any]:

@@ -8,59 +8,22 @@ be undone: each field is emptied again, and gets back what stood there where tha
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
 
+from .boxes import Box, Part
 from .facts import folded
 from .hands import Hands, StopRun
 from .keys import read_chords
 from .plan import THEN, EntryPlan
 from .planning import steps_of
-from .report import LogEntry, PartReport, RunReport, normalised
+from .report import LogEntry, RunReport
 from .signature import Condition
-from .steps.clear import Clear
-from .steps.put import Put
-from .steps.step import Step
+from .steps import Step
+from .written import Written, report_of, undone_detail
 
 _STRENGTH = tuple(THEN)
 _SIGNS = {"nothing": "", "blank": " ", "comma": ", ", "line": "\n"}
 _LOOK_AGAIN_SECONDS = 0.05
 _FIELD_SECONDS = 0.6
-
-
-@dataclass(slots=True)
-class Box:
-    """A field of the screen that the run has written into.
-
-    Attributes:
-        begun: the step that began it.
-        before: what stood there; None where that is unknown.
-        how: how it is cleared; empty where it was not.
-        touched: whether anything in it was changed.
-        away: fields on to the one after it.
-        due: what is due before the next part, a key of THEN.
-        left: of what is due, the signs that are still to be written; None before it is begun.
-    """
-
-    begun: int
-    before: str | None = None
-    how: str = ""
-    touched: bool = False
-    text: str = ""
-    parts: list[str] = field(default_factory=list)
-    away: int = 0
-    due: str = ""
-    left: str | None = None
-    found: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Part:
-    """A part that the target's mapping has made."""
-
-    key: str
-    label: str
-    text: str
-    max_length: int | None = None
 
 
 class Run:
@@ -91,6 +54,7 @@ class Run:
         self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
         self._at = self._pressed = 0
         self._boxes: list[Box] = []
+        self._taken_back: list[Box] = []
         self._log: list[LogEntry] = []
         self._cut: dict[str, int] = {}
 
@@ -142,11 +106,11 @@ class Run:
                 box.text, box.found = box.before or "", None
         except StopRun as stop:
             return self._report(stop)
-        unknown = [self._named(box) for box in self._boxes if box.touched and box.before is None]
+        self._taken_back = list(self._boxes)
         self._boxes.clear()
         self._cut.clear()
         self._at = self._pressed = 0
-        return self._report(None, undone=True, unknown=unknown)
+        return self._report(None, undone=True)
 
     # What steps do (steps.step.Running).
 
@@ -275,62 +239,16 @@ class Run:
         if self._observe:
             self._observe(self._at, says)
 
-    # The report.
-
-    def _report(
-        self, stop: StopRun | None, undone: bool = False, unknown: Sequence[str] = ()
-    ) -> RunReport:
-        taken_back = "What was written is taken back."
-        if unknown:
-            taken_back += f" What stood in {', '.join(unknown)} before could not be read."
-        screen = None
-        if stop is None and not undone and self._plan.check == "screen":
-            screen = self.hands.screen_text()
-        parts = tuple(self._part_report(part, screen) for part in self._parts)
-        states = {one.state for one in parts}
-        outcome = "verified"
-        if stop is not None or undone:
-            outcome = "stopped"
-        elif "differs" in states:
-            outcome = "differs"
-        elif states & {"written"}:
-            outcome = "unverified"
+    def _report(self, stop: StopRun | None, undone: bool = False) -> RunReport:
+        """What came of it so far."""
+        taken_back = [box for box in self._taken_back if box.touched and box.before is None]
+        stopped = stop
+        if undone:
+            stopped = StopRun("undone", undone_detail([self._named(box) for box in taken_back]))
+        seen = Written(
+            self._parts, self._boxes, self._steps, self._at, self._cut, self._plan.not_offered
+        )
+        reads = stop is None and not undone and self._plan.check == "screen"
+        parts = seen.reports(self.hands if reads else None)
         ms = int(self._clock() - self._began)
-        detail = stop.detail if stop else taken_back if undone else ""
-        kind = stop.kind if stop else "undone" if undone else ""
-        return RunReport(outcome, kind, detail, self._at, parts, tuple(self._log), ms)
-
-    def _part_report(self, part: Part, screen: str | None) -> PartReport:
-        state, found, written = self._state(part, screen)
-        offered = part.key not in self._plan.not_offered
-        return PartReport(part.key, part.label, part.text, state, found, written, offered)
-
-    def _state(self, part: Part, screen: str | None) -> tuple[str, str, int]:
-        if not part.text:
-            return "empty", "", 0
-        cut = self._cut.get(part.key, 0)
-        if cut:
-            return "partly", "", cut
-        boxes = [box for box in self._boxes if part.key in box.parts]
-        if not boxes:
-            return ("missing" if self._writes(part.key) else "no_field"), "", 0
-        if self._at < len(self._steps) and boxes[-1] is self._boxes[-1] and not boxes[-1].text:
-            return "missing", "", 0
-        if screen is not None:
-            there = all(normalised(line) in normalised(screen) for line in part.text.split("\n"))
-            return ("verified" if there else "differs"), "", 0
-        for box in boxes:
-            if box.found is None:
-                return "written", "", 0
-            if normalised(box.found) != normalised(box.text):
-                return "differs", box.found, 0
-        return "verified", "", 0
-
-    def _writes(self, part: str) -> bool:
-        return any(isinstance(step, Put) and step.part == part for step in self._steps)
-
-
-def stale_boxes(plan: EntryPlan) -> bool:
-    """Whether a plan leaves fields as they are before it writes: then old text can stay."""
-    steps = steps_of(plan)
-    return not any(isinstance(step, Clear) for step in steps)
+        return report_of(stopped, self._at, parts, self._log, ms)

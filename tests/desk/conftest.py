@@ -1,0 +1,36 @@
+"""A desktop for the tests of a file, and the eyes of the agent in it."""
+
+import os
+
+import pytest
+
+from anchorline.desk.looking import Eyes
+
+from .desktop import Desktop
+
+# What tells a process where its screen and its session are.
+_OF_SESSION = ("DISPLAY", "DBUS_SESSION_BUS_ADDRESS", "XDG_SESSION_TYPE", "WAYLAND_DISPLAY")
+
+
+@pytest.fixture(scope="module")
+def desktop():
+    """This process acts in the desktop's session as long as it is there."""
+    made = Desktop()
+    before = {name: os.environ.get(name) for name in _OF_SESSION}
+    for name in _OF_SESSION:
+        os.environ.pop(name, None)
+        if name in made.environment:
+            os.environ[name] = made.environment[name]
+    yield made
+    for name, value in before.items():
+        os.environ.pop(name, None)
+        if value is not None:
+            os.environ[name] = value
+    made.close()
+
+
+@pytest.fixture(scope="module")
+def eyes(desktop):
+    made = Eyes()
+    yield made
+    made.close()
