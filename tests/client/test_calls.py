@@ -118,6 +118,7 @@ CALLS = {
     "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),
     "publish_target": lambda c: c.targets.publish("checkout"),
     "restore_target": lambda c: c.targets.restore("checkout", 2),
+    "take_target_back": lambda c: c.targets.take_back("checkout"),
     "delete_target": lambda c: c.targets.remove("checkout"),
     "attach_target": lambda c: c.targets.attached("checkout"),
     "report_target_fault": lambda c: c.targets.report_fault("checkout", "path", "/", "is not"),

@@ -1,18 +1,16 @@
 /** One target: what stands against publishing it, and what is of its kind. */
 
-import { useMutation } from "@tanstack/react-query";
-import { Alert, App, Button, Skeleton } from "antd";
-import { useNavigate, useParams } from "react-router";
+import { Alert, Skeleton } from "antd";
+import { useParams } from "react-router";
 
-import { call } from "../api/call";
 import { DraftActions } from "../parts/DraftActions";
-import { ErrorAlert } from "../parts/ErrorAlert";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { SaveProblem } from "../parts/SaveProblem";
 import { PageTabs } from "./PageTabs";
 import { ProgramTabs } from "./programs/ProgramTabs";
+import { TargetActions } from "./TargetActions";
 import { useTargetDraft } from "./useTargets";
 import "./targets.css";
 
@@ -29,7 +27,7 @@ export default function TargetPage(): React.ReactNode {
     <>
       <PageHead title={document.title || "Without a name"} about={about}>
         <PublishState state={summary} />
-        <Remove target={key} title={document.title} refresh={draft.refreshLists} />
+        <TargetActions target={key} document={document} differs={summary.draft_differs && summary.published_version !== null} taken={draft.discard} refresh={draft.refreshLists} />
         <DraftActions draft={draft} state={summary} />
       </PageHead>
       <SaveProblem draft={draft} />
@@ -54,32 +52,4 @@ function Findings(props: { title: string; type: "error" | "info"; places: { poin
     </ul>
   );
   return <Alert className="space-below" type={props.type} showIcon title={props.title} description={description} />;
-}
-
-function Remove(props: { target: string; title: string; refresh: () => Promise<void> }): React.ReactNode {
-  const navigate = useNavigate();
-  const { modal } = App.useApp();
-  const removing = useMutation({
-    mutationFn: () => call(`targets/${props.target}`, { method: "DELETE" }),
-    onSuccess: async () => {
-      await navigate("/targets");
-      await props.refresh();
-    },
-  });
-  const ask = (): void =>
-    void modal.confirm({
-      title: `Delete “${props.title}” with all its versions?`,
-      content: "Pages that attach to it go on without a finder; the desktop agent knows its screens no more.",
-      okText: "Delete it",
-      okButtonProps: { danger: true },
-      onOk: () => removing.mutateAsync().catch(() => undefined),
-    });
-  return (
-    <>
-      {removing.isError && <ErrorAlert error={removing.error} />}
-      <Button danger onClick={ask}>
-        Delete
-      </Button>
-    </>
-  );
 }

@@ -14,6 +14,7 @@ from anchorline.wire.targets import TargetDraft, TargetSummary
 from .documents import read_one_of, write_document
 from .finding import Connect
 from .output import json_option, note, print_json, print_table
+from .program_targets import PROGRAM_TARGET_COMMANDS
 
 
 @click.group()
@@ -194,3 +195,7 @@ def _say_findings(draft: TargetDraft) -> None:
         note(f"Stands against publishing it: {problem.pointer}: {problem.detail}")
     for warning in draft.warnings:
         note(f"To be known: {warning.pointer}: {warning.detail}")
+
+
+for _command in PROGRAM_TARGET_COMMANDS:
+    targets.add_command(_command)

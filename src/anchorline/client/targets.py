@@ -100,6 +100,10 @@ class Targets(Calls):
         body = request_body(TargetRestoreRequest, version=version)
         return self._post(f"{_target(key)}/restore", TargetSummary, body)
 
+    def take_back(self, key: str) -> TargetSummary:
+        """Makes the draft what is published."""
+        return self._post(f"{_target(key)}/take-back", TargetSummary)
+
     def remove(self, key: str) -> None:
         """Deletes a target with all its versions."""
         self._transport.send("DELETE", _target(key), repeatable=True)

@@ -32,6 +32,14 @@ class TargetStore(DocumentStore[TargetRow, TargetVersionRow]):
                 _TABLES.publish(session, row, by, self._database.now())
             return _TABLES.entry(row)
 
+    def take_back(self, key: str) -> Drafted:
+        """Makes the draft what is published; NotThereError where nothing is."""
+        with self._database.transaction() as session:
+            row = _TABLES.row(session, key, lock=True)
+            published = _TABLES.version(session, key)
+            now = self._database.now()
+            return _TABLES.entry(_TABLES.put(session, key, published.document, row.revision, now))
+
     def remove(self, key: str) -> None:
         """Deletes a target with all its versions; NotThereError where there is none."""
         with self._database.transaction() as session:

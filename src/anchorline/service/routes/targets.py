@@ -179,6 +179,20 @@ def restore_target(request: ApiRequest) -> Schema:
 
 
 @router.endpoint(
+    "POST",
+    "/targets/<target>/take-back",
+    access=Access.SERVER,
+    answer=TargetSummary,
+    problems=(404,),
+)
+def take_target_back(request: ApiRequest) -> Schema:
+    """Makes the draft what is published: all that was changed since then is gone."""
+    key, targets = request.path["target"], request.services.targets
+    entry = targets.take_back(key)
+    return _summary(targets.draft(key)[0], entry)
+
+
+@router.endpoint(
     "DELETE",
     "/targets/<target>",
     access=Access.SERVER,

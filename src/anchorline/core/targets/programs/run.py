@@ -115,6 +115,7 @@ class Run:
     # What steps do (steps.step.Running).
 
     def put(self, part: str, text: str, then: str, keep: bool, way: str) -> None:
+        """Writes a part, or a text of the plan's own, after the separator that is due."""
         box = self._box()
         wanted = self.texts.get(part, "") if part else text
         if not wanted and not keep:
@@ -139,12 +140,14 @@ class Run:
         box.due = then
 
     def clear(self, how: str) -> None:
+        """Empties the field, which begins a new box."""
         box = Box(begun=self._at, how=how)
         self._boxes.append(box)
         box.before = self.hands.clear(self._plan.clear_chords(how))
         box.touched = True
 
     def move(self, times: int) -> None:
+        """Goes so many fields on, or back where negative; not twice where a full one has jumped."""
         box = self._boxes[-1] if self._boxes else None
         if times > 0 and box and not box.away and self._has_jumped(box):
             box.away = self._pressed = 1
@@ -156,22 +159,26 @@ class Run:
                 box.away += 1 if times > 0 else -1
 
     def line_break(self) -> None:
+        """A new line in the same box."""
         self.hands.press(self._plan.line_key)
         self._box().text += "\n"
 
     def press(self, keys: str, times: int) -> None:
+        """Presses keys of the plan's own."""
         chords = list(read_chords(keys)) * times
         while self._pressed < len(chords):
             self.hands.press(chords[self._pressed])
             self._pressed += 1
 
     def read_back(self) -> None:
+        """Compares what stands in the field with what was written into it."""
         box = self._box()
         if not self._has_jumped(box):
             chords = self._plan.clear_chords(box.how or "line") if box.how != "own" else ()
             box.found = self.hands.read_field(chords[:-1])
 
     def wait_for(self, kind: str, test: str, text: str, seconds: float) -> None:
+        """Waits until the screen is so; with 0 seconds it must be now."""
         condition = Condition(kind, test, text)
         until = self._clock() + seconds * 1000
         while not condition.holds(self.hands.look()):
@@ -181,6 +188,7 @@ class Run:
             self.hands.pause(_LOOK_AGAIN_SECONDS)
 
     def expect_field(self, name: str) -> None:
+        """Stops where the program names another field."""
         until = self._clock() + _FIELD_SECONDS * 1000
         seen = self.hands.focused_field()
         # Programs tell of the focus a little after it has moved.
