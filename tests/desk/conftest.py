@@ -6,7 +6,9 @@ import pytest
 
 from anchorline.desk.looking import Eyes
 
-from .desktop import Desktop
+pytest.register_assert_rewrite("tests.desk.desktop", "tests.desk.writes")
+
+from .desktop import Desktop  # noqa: E402
 
 # What tells a process where its screen and its session are.
 _OF_SESSION = ("DISPLAY", "DBUS_SESSION_BUS_ADDRESS", "XDG_SESSION_TYPE", "WAYLAND_DISPLAY")

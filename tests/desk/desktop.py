@@ -51,6 +51,7 @@ class Desktop:
             (self.folder / name).mkdir(mode=0o700)
         self.environment = {
             **{k: v for k, v in os.environ.items() if not k.startswith(("ANCHORLINE_", "WAYLAND"))},
+            "PATH": f"{Path(sys.executable).parent}:{os.environ['PATH']}",
             "DISPLAY": f":{number}",
             "HOME": str(self.folder / "home"),
             "XDG_RUNTIME_DIR": str(self.folder / "run"),
@@ -89,7 +90,7 @@ class Desktop:
         """A program in the session, in the background."""
         process = subprocess.Popen(
             command, env=self.environment | more.pop("env", {}), start_new_session=True,
-            stderr=subprocess.DEVNULL, **more,
+            stderr=more.pop("stderr", subprocess.DEVNULL), **more,
         )  # fmt: skip
         self.started.append(process)
         return process
@@ -133,7 +134,7 @@ def end(process):
 
 TITLES = {
     "contacts": "Contact", "firms": "Firm", "letters": "Letter", "labels": "Label",
-    "parcels": "Parcel", "orders": "orders", "customers": "Customer", "weborders": "Web order 1",
+    "parcels": "Parcel", "orders": "orders", "customers": "Customer", "weborders": "Web order",
 }  # fmt: skip
 
 
@@ -150,7 +151,7 @@ class StandIn:
         if name == "orders":
             command = ["xterm", "-T", f"orders {number}", "-geometry", "90x24", "-e", *command]
         self.process = desktop.start(*command)
-        self.window = desktop.wait_for_front(TITLES[name])
+        self.window = desktop.wait_for_front(f"{TITLES[name]} {number}")
         until(self._file.exists, "the stand-in's file")
         until(lambda: desktop.screen.focus() and desktop.screen.front() == self.window, "focus")
 
@@ -158,14 +159,14 @@ class StandIn:
     def fields(self):
         return json.loads(self._file.read_text("utf-8"))
 
-    def wait_for(self, expected):
+    def wait_for(self, expected, seconds=5):
         """Waits until the fields are so, as far as they are named."""
 
         def shown():
             found = self.fields
             return {key: found.get(key) for key in expected}
 
-        end_at = time.monotonic() + 5
+        end_at = time.monotonic() + seconds
         while time.monotonic() < end_at:
             if shown() == expected:
                 return

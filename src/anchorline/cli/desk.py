@@ -47,7 +47,7 @@ def run_desk(connect: Connect, hotkey: str, use_only: bool, times: bool) -> None
     \b
     Example:
       anchorline desk run
-      anchorline desk run --hotkey Ctrl+Alt+F9 --use-only
+      anchorline desk run --hotkey Ctrl+Shift+F9 --use-only
     """
     _require_packages()
     from anchorline.desk.errors import DeskError

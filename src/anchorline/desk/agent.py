@@ -5,7 +5,6 @@ from __future__ import annotations
 import time
 from collections import deque
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from PySide6.QtCore import QObject, QTimer, Signal, Slot
 from PySide6.QtGui import QGuiApplication
@@ -15,8 +14,9 @@ from anchorline.core.targets.programs.keys import Chord
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.finding import SuggestionSchema
 
+from .choice import Choice
 from .finding import Finding, answered, left, moved, opened, typed
-from .known_targets import AddressOfTarget, KnownTarget, KnownTargets
+from .known_targets import AddressOfTarget, KnownTargets
 from .looking import Eyes
 from .scribe import Scribe
 from .service import DeskService
@@ -28,21 +28,6 @@ from .x11.facts import SeenScreen
 
 _REFRESH_MS = 30_000
 _LOOKS = 20
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """A target and one of its addresses."""
-
-    target: KnownTarget
-    address: AddressOfTarget
-
-    @property
-    def label(self) -> str:
-        """Both in words."""
-        if len(self.target.addresses) == 1:
-            return self.target.title
-        return f"{self.target.title}: {self.address.label}"
 
 
 class Agent(QObject):
@@ -84,8 +69,10 @@ class Agent(QObject):
         self._recognition: Recognition | None = None
         self._choices: list[Choice] = []
         self._chosen = 0
+        # Why the targets could not be asked for last; empty where they could.
+        self._problem = ""
         self._is_slow = False
-        self._is_practice = self._is_writing = False
+        self._is_practice = self._is_writing = self._is_stopped = False
         self._order: Order | None = None
         self._geometry: Geometry = (0, 0, 0, 0)
         self._connect()
@@ -134,12 +121,17 @@ class Agent(QObject):
             self._scribe.next_step()
             return
         own = {int(self._finder.winId()), int(self._result.winId())}
-        if self._eyes.screen.top(focus) in own:
+        front = self._eyes.screen.top(focus)
+        if front in own:
             return
-        if self._result.isVisible():
-            self._eyes.activate(int(self._result.winId()))
+        is_there = self._seen is not None and front == self._seen.window and self._is_stopped
+        if self._result.isVisible() and is_there:
+            self._result.take_focus(self._eyes.activate)
             return
+        self._result.hide()
         self._notice.hide()
+        # A slow walk is for one run.
+        self._is_slow = False
         self._seen = self._eyes.look(focus)
         self._looks.append(self._seen.look)
         self._geometry = self._eyes.geometry(self._seen.window)
@@ -157,8 +149,8 @@ class Agent(QObject):
         self._finder.render_finding(self._finding)
         self._say_whose()
         self._finder.show_over(self._geometry)
-        self._finder.activateWindow()
-        self._eyes.activate(int(self._finder.winId()))
+        self._finder.take_focus(self._eyes.activate)
+        self._service.run(self._refresh)
         if self._timed is not None:
             self._when_it_takes_keys(at)
 
@@ -184,6 +176,8 @@ class Agent(QObject):
             about = "Slow walk: each step waits for a second, or the key." if self._is_slow else ""
             if self._recognition is not None and self._recognition.is_tie:
                 about = "Several targets match this screen equally well: F2 takes the next one."
+        if self._problem:
+            about = f"{about} Targets are as they were last heard of: {self._problem}".strip()
         self._finder.say(head, about, ", ".join(keys))
 
     # Typing and choosing.
@@ -268,6 +262,7 @@ class Agent(QObject):
             return
         self._notice.hide()
         self._service.report(order, report)
+        self._is_stopped = report.stop not in ("", "gone", "undone")
         if report.stop == "undone":
             self._notice.say(report.detail, self._geometry)
             self._result.hide()
@@ -279,7 +274,7 @@ class Agent(QObject):
         self._result.show_beside(self._geometry)
         if report.stop in ("", "escape", "field", "screen", "refused", "layout"):
             # The program is at rest: nothing is taken from whoever types elsewhere.
-            self._eyes.activate(int(self._result.winId()))
+            self._result.take_focus(self._eyes.activate)
 
     def _say_lost(self) -> None:
         if self._is_writing:
@@ -293,7 +288,7 @@ class Agent(QObject):
             return
         self._result.render_lines("This screen is not known: copy what you need.", lines)
         self._result.show_over(self._geometry)
-        self._eyes.activate(int(self._result.winId()))
+        self._result.take_focus(self._eyes.activate)
 
     def _go_on(self) -> None:
         self._result.hide()
@@ -311,4 +306,4 @@ class Agent(QObject):
             self._eyes.activate(self._seen.window, self._seen.focus)
 
     def _refresh(self) -> None:
-        self._known.refresh_quietly()
+        self._problem = self._known.refresh_quietly()

@@ -216,8 +216,7 @@ class NewTarget(QObject):
     def _show(self) -> None:
         geometry = self._eyes.geometry(self._require().seen.window)
         self._window.show_beside(geometry)
-        self._window.activateWindow()
-        self._eyes.activate(int(self._window.winId()))
+        self._window.take_focus(self._eyes.activate)
 
     def _beside(self, work: Callable[[], None]) -> None:
         def guarded() -> None:

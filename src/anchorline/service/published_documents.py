@@ -53,10 +53,8 @@ class PublishedDocuments:
             return list(self._known.values())
         for gone in set(self._known) - set(numbers):
             self._known.pop(gone, None)
-        return [
-            self._known[key] if self._known.get(key, ({}, 0))[1] == number else self.version(key)
-            for key, number in numbers.items()
-        ]
+        # Each is asked for anew: one that was deleted and made again has the same number.
+        return [self.version(key) for key in numbers]
 
     def learn(self) -> None:
         """Gets to know all of them, for when the database is away.

@@ -22,7 +22,6 @@ export function LookList({ add }: { add: (condition: Condition) => void }): Reac
       </p>
       {found.length === 0 && <Empty description="Nobody has sent a look yet." />}
       <Collapse
-        accordion
         items={found.map((look) => ({ key: look.id, label: <LookTitle look={look} />, children: <OneLook look={look} add={add} /> }))}
       />
     </Panel>
@@ -75,7 +74,7 @@ export function conditionOf(fact: Look["facts"][number]): Condition {
   const kind = fact.kind as Condition["kind"];
   const first = fact.pieces[0];
   const last = fact.pieces.at(-1);
-  if (fact.pieces.length > 1 && first?.steady) return { kind, test: "begins", text: first.text.trim() };
-  if (fact.pieces.length > 1 && last?.steady) return { kind, test: "ends", text: last.text.trim() };
+  if (fact.pieces.length > 1 && first?.steady) return { kind, test: "begins", text: first.text };
+  if (fact.pieces.length > 1 && last?.steady) return { kind, test: "ends", text: last.text };
   return { kind, test: "is", text: fact.text };
 }

@@ -46,6 +46,7 @@ class FinderWindow(Panel):
     def say(self, head: str, about: str, keys: str = "") -> None:
         """Says whose screen it is, what should be known, and which further keys there are."""
         self._head.setText(head)
+        self.setWindowTitle(f"Anchorline: find an address ({head})")
         self._about.setText(about)
         self._about.setVisible(bool(about))
         self._hint.setText(" · ".join(one for one in (_KEYS, keys) if one))

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from .style import STYLE, WIDTH
 
+_ASK_AGAIN_MS, _MOST_ASKED = 25, 60
 Geometry = tuple[int, int, int, int]
 _FLAGS = Qt.WindowType.FramelessWindowHint | Qt.WindowType.WindowStaysOnTopHint
 
@@ -38,6 +41,24 @@ class Panel(QWidget):
         gap = 34
         above, below = top - gap - self.height(), top + height + gap
         self.show_over((left, (above if above > 0 else below) - 40, width, 0))
+
+    def take_focus(self, bring: Callable[[int], None]) -> None:
+        """Asks for the keyboard until it has it: a window manager hears only of what it shows.
+
+        Args:
+            bring: brings a window, by its number, to the front.
+        """
+        self._asked = 0
+
+        def ask() -> None:
+            if not self.isVisible() or self.isActiveWindow() or self._asked > _MOST_ASKED:
+                return
+            self._asked += 1
+            self.activateWindow()
+            bring(int(self.winId()))
+            QTimer.singleShot(_ASK_AGAIN_MS, ask)
+
+        ask()
 
     def show_over(self, geometry: Geometry) -> None:
         """Shows the window near the top of another one, inside the screen."""

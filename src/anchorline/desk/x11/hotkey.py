@@ -52,7 +52,7 @@ class Hotkey:
             connection.close()
             raise HotkeyTakenError(
                 f"Another program has the key {chord}: choose another one with --hotkey, such as "
-                "--hotkey Ctrl+Alt+F9."
+                "--hotkey Ctrl+Shift+F9."
             )
         self._code = code
         self._woken, self._wake = os.pipe()

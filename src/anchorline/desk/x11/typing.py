@@ -18,6 +18,9 @@ from .keyboard import Keyboard, Stroke
 from .screen import Screen
 
 _UP_WITHIN = 2.0
+_TRIES = 4
+# With one of these on, a key would be another one.
+_CHANGES_KEYS = X.ShiftMask | X.LockMask | X.ControlMask | X.Mod1Mask | X.Mod4Mask
 _ALL_MODIFIERS = (0, X.LockMask, X.Mod2Mask, X.LockMask | X.Mod2Mask)
 
 
@@ -37,6 +40,8 @@ class GuardedKeys:
         self._own: set[int] = set()
         self._escape = int(connection.keysym_to_keycode(XK.XK_Escape))
         self._was_caps_locked = False
+        # Modifiers that were on when a key was to be sent.
+        self._in_the_way = 0
         self.pace = 0.002
         self._answered = 0
         self._protocols = self.screen.atom("WM_PROTOCOLS")
@@ -77,11 +82,14 @@ class GuardedKeys:
             StopRun: it has not, or Escape was pressed.
         """
         self.check()
-        for _ in range(2):
+        for _ in range(_TRIES):
             focus = self._send_if(self._own, stroke)
             if focus is None:
                 time.sleep(self.pace)
                 return
+            if self._in_the_way:
+                self._clear_the_way()
+                continue
             if self.screen.top(focus) != self._window:
                 raise self.lost(focus)
             self._own.add(focus)
@@ -136,6 +144,14 @@ class GuardedKeys:
             )
         self._display.sync()
 
+    def _clear_the_way(self) -> None:
+        """Waits for keys that somebody holds down; Caps Lock is switched off."""
+        locked, self._in_the_way = self._in_the_way & X.LockMask, 0
+        if locked:
+            self._was_caps_locked = True
+            self._toggle_caps()
+        self.wait_until_up()
+
     def _toggle_caps(self) -> None:
         stroke = self.keyboard.caps_lock()
         if stroke is None:
@@ -152,6 +168,9 @@ class GuardedKeys:
             found = connection.get_input_focus().focus
             focus = found if isinstance(found, int) else found.id
             if focus not in own:
+                return focus
+            self._in_the_way = int(self.screen.root.query_pointer().mask) & _CHANGES_KEYS
+            if self._in_the_way:
                 return focus
             for code in (*stroke.held, stroke.code):
                 xtest.fake_input(connection, X.KeyPress, code)

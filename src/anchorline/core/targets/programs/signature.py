@@ -1,6 +1,7 @@
 """How a program's screen is recognised: conditions on what is seen of it.
 
-Texts are compared without case and with single blanks. Of a kind that can be seen several times,
+Texts are compared without case and with single blanks; `Web order ` with a blank at its end begins
+`Web order 7` and not `Web orders`. Of a kind that can be seen several times,
 one fact that passes is enough; `lacks` asks that none contains the text.
 """
 
@@ -49,9 +50,18 @@ class Condition:
 
     def holds(self, look: Look) -> bool:
         """Whether a look passes."""
-        wanted = folded(self.text)
+        wanted = self._wanted()
         results = [TESTS[self.test].passes(folded(seen), wanted) for seen in look.texts(self.kind)]
         return all(results) if self.test == "lacks" else any(results)
+
+    def _wanted(self) -> str:
+        """The text to compare with; a blank at its open end says that a word ends there."""
+        text = folded(self.text)
+        if self.test == "begins" and self.text[-1:].isspace():
+            return f"{text} "
+        if self.test == "ends" and self.text[:1].isspace():
+            return f" {text}"
+        return text
 
     def says(self) -> str:
         """The condition in words."""

@@ -89,9 +89,9 @@ def _of_text(fact: Fact, looks: Sequence[Look]) -> Iterator[ConditionProposal]:
     start, end = steady_start(texts), steady_end(texts)
     because = f"This part is the same in all {len(looks)} looks; the rest of it varies."
     if start:
-        yield ConditionProposal(Condition(fact.kind, "begins", start.rstrip()), because)
+        yield ConditionProposal(Condition(fact.kind, "begins", start), because)
     if end:
-        yield ConditionProposal(Condition(fact.kind, "ends", end.lstrip()), because)
+        yield ConditionProposal(Condition(fact.kind, "ends", end), because)
 
 
 def _of_one_title(title: str) -> Iterator[ConditionProposal]:
@@ -103,7 +103,8 @@ def _of_one_title(title: str) -> Iterator[ConditionProposal]:
             f"What comes after it, “{title[len(start) :].strip()}”, is likely to be of this record "
             "alone: look at another one to be sure."
         )
-        yield ConditionProposal(Condition("title", "begins", start), because)
+        blank = " " if title[len(start) :][:1].isspace() else ""
+        yield ConditionProposal(Condition("title", "begins", start + blank), because)
     else:
         yield ConditionProposal(Condition("title", "is", title), "It is so in the look.")
 

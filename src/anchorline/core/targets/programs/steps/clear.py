@@ -16,11 +16,14 @@ class Clear(Step):
     how: str = "line"
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return "Empty the box" if self.how == "box" else "Empty the field"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.clear(self.how)
 
     def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+        """Says what is wrong with the step."""
         Step.check(self, parts, pointer, faults)
         faults.one_of("way to clear", self.how, ("line", "box", "own"), f"{pointer}/how")

@@ -15,7 +15,9 @@ class ExpectField(Step):
     name: str = ""
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return f"Expect the field “{self.name}”"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.expect_field(self.name)

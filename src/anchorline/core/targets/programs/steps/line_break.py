@@ -13,7 +13,9 @@ class LineBreak(Step):
     """Begins a new line in the same box."""
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return "Begin a new line"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.line_break()

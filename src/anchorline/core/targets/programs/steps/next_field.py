@@ -15,7 +15,9 @@ class Next(Step):
     times: int = 1
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return f"Go {self.times} fields on" if self.times > 1 else "Go one field on"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.move(self.times)

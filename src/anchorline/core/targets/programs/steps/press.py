@@ -17,11 +17,14 @@ class Press(Step):
     times: int = 1
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return f"Press {self.keys}{f' {self.times} times' if self.times > 1 else ''}"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.press(self.keys, self.times)
 
     def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+        """Says what is wrong with the step."""
         Step.check(self, parts, pointer, faults)
         check_keys(self.keys, f"{pointer}/keys", faults)

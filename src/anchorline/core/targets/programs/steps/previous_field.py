@@ -15,7 +15,9 @@ class Previous(Step):
     times: int = 1
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return f"Go {self.times} fields back" if self.times > 1 else "Go one field back"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.move(-self.times)

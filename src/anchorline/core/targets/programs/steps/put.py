@@ -29,14 +29,17 @@ class Put(Step):
     way: ClassVar[str] = ""
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         what = labels.get(self.part, self.part) if self.part else f"“{self.text}”"
         after = {"line": ", then a new line", "comma": ", then a comma", "blank": ", then a blank"}
         return f"{self.verb} {what}{after.get(self.then, '')}"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.put(self.part, self.text, self.then, self.keep, self.way)
 
     def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+        """Says what is wrong with the step."""
         Step.check(self, parts, pointer, faults)
         if bool(self.part) == bool(self.text):
             faults.say(pointer, "Name a part, or give a text: one of the two.")

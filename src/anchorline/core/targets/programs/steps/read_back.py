@@ -13,7 +13,9 @@ class ReadBack(Step):
     """Reads the field with the focus, and notes whether it holds what was written."""
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return "Read the field back"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.read_back()

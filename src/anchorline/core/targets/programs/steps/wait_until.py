@@ -20,7 +20,9 @@ class WaitUntil(Expectation):
     seconds: int = 5
 
     def says(self, labels: Mapping[str, str]) -> str:
+        """The step in words."""
         return f"Wait until {self.in_words()}, at most {self.seconds} s"
 
     def perform(self, run: Running) -> None:
+        """Carries the step out."""
         run.wait_for(self.kind, self.test, self.text, self.seconds)
