@@ -5,7 +5,7 @@ PYTHON := .venv/bin/python
 # Tests are rewritten for their assertions at import: once, not at each run.
 PYTEST := PYTHONDONTWRITEBYTECODE= $(PYTHON) -m pytest
 
-.PHONY: api-types help demo demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
+.PHONY: api-types help demo demo-desk demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -18,6 +18,11 @@ demo-start: install  ## the same in the background; returns once it answers
 
 demo-stop:  ## stop the demo that runs in the background
 	@$(PYTHON) -m anchorline.demo stop
+
+demo-desk: install  ## the demo, made-up programs and the desktop agent on an X11 display
+	@setup/install.sh desk
+	@$(PYTHON) -m anchorline.demo start
+	@$(PYTHON) -m anchorline.demo desk
 
 install:  ## what serving needs
 	@setup/install.sh run

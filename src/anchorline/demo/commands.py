@@ -24,6 +24,7 @@ from anchorline.core.gazetteer import ROW_COLUMNS
 from anchorline.private_files import write_whole
 
 from .alternate_names import with_alternate_names
+from .desk import run_desktop
 from .process import DemoError, alive, end, folder, listens, running_pid, spawn, url
 from .scenario import apply_forms, describe, submit_examples
 from .shop.opening import open_shop, running_shop, shop_url
@@ -105,6 +106,12 @@ def stop() -> None:
     end(pid)
     (folder() / "service.pid").unlink(missing_ok=True)
     click.echo("The demo has stopped; everything it kept is still there.")
+
+
+@main.command()
+def desk() -> None:
+    """Show made-up programs and run the desktop agent, until Ctrl-C."""
+    run_desktop()
 
 
 @main.command()

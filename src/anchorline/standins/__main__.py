@@ -21,7 +21,10 @@ def main() -> None:
         sys.exit("There is no display: run this in a graphical session, or set DISPLAY.")
     folder = Path(tempfile.mkdtemp(prefix="anchorline-standins-"))
     started = [
-        subprocess.Popen(command(name, folder)) for name in NAMES if name != "orders" or _xterm()
+        # Ctrl-C is for this program, which ends them.
+        subprocess.Popen(command(name, folder), start_new_session=True)
+        for name in NAMES
+        if name != "orders" or _xterm()
     ]
     print(f"{len(started)} programs run; what stands in their fields is kept in {folder}.")
     print("Ctrl-C ends them.")
