@@ -116,6 +116,9 @@ class Disturbing:
             self.eyes.activate(self.place.window, self.place.focus)
             until(lambda: self.eyes.look(deep=False).window == self.place.window, "the front")
             report = write.go_on()
+            while report.stop == "frozen":
+                # The machine itself stood still: a person waits, and goes on.
+                report = write.go_on()
             if report.stop:
                 untrue.append(f"did not go on after {kind}: {report.says()}")
             else:
