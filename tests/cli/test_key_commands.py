@@ -33,6 +33,6 @@ def test_a_key_is_made_listed_rotated_and_ended(run):
 def test_what_could_not_work_is_refused_with_what_would(run):
     wrong = run("keys", "make", "server", "Order system")
     assert (wrong.returncode, wrong.stdout) == (2, "")
-    assert "one or more of find, forms, records, data, administer" in wrong.stderr
+    assert "one or more of find, desk, forms, records, data, administer" in wrong.stderr
     origin = run("keys", "make", "browser", "Shop", "--origin", "shop.example", "--form", "venue")
     assert "is no web origin" in origin.stderr

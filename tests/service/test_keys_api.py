@@ -84,7 +84,7 @@ def test_a_server_key_from_a_page_is_refused_with_the_reason(stack, endpoint):
 @pytest.mark.parametrize(
     ("wanted", "pointer", "detail"),
     [
-        ({"kind": "server"}, "/scopes", "find, forms, records, data, administer"),
+        ({"kind": "server"}, "/scopes", "find, desk, forms, records, data, administer"),
         ({"kind": "server", "scopes": ["fnd"]}, "/scopes/0", "Did you mean find"),
         ({"kind": "server", "scopes": ["find"], "forms": ["venue"]}, "/forms", "make a browser key"),
         ({"kind": "server", "scopes": ["find"], "name": " "}, "/name", "Say what"),
