@@ -64,6 +64,7 @@ class Thief:
                 self.keys += 1
         self.window.unmap()
         self._display.sync()
+        self._display.close()
 
     def own(self, of: int) -> None:
         """Becomes a message of the program's."""
@@ -91,6 +92,7 @@ class Disturbing:
         self._display = display.Display(self.desktop.environment["DISPLAY"])
 
     def close(self) -> None:
+        self._display.close()
         self.eyes.close()
         self.program.close()
         self.desktop.close()

@@ -71,7 +71,7 @@ def operator(stack):
         (["browser", "Shop", "--origin", "https://a.example"], "needs the forms or targets"),
         (["server", "Shop", "--scope", "find", "--origin", "https://a.example"],
          "make a browser key"),
-        (["server", "Shop"], "one or more of find, forms"),
+        (["server", "Shop"], "one or more of find, desk, forms"),
         (["server", "Shop", "--scope", "fnd"], "Did you mean find"),
     ],
 )  # fmt: skip

@@ -49,7 +49,7 @@ function OneLook({ look, add }: { look: Look; add: (condition: Condition) => voi
             <span className="fact-text">
               {(fact.pieces.length ? fact.pieces : [{ text: fact.text, steady: true }]).map((piece, place) => (piece.steady ? <span key={place}>{piece.text}</span> : <del key={place}>{piece.text}</del>))}
             </span>
-            <Button size="small" aria-label={`Make a condition of “${fact.text}”`} onClick={() => add(conditionOf(fact))}>
+            <Button size="small" aria-label={`Add “${fact.text}” as a condition`} onClick={() => add(conditionOf(fact))}>
               Add
             </Button>
           </li>
