@@ -270,7 +270,8 @@ def test_a_load_that_failed_is_tried_again_from_its_file(http, name):
     done = wait(http, job)
     assert (done["state"], done["rows_done"], done["rows_bad"]) == ("done", 10, 1)
     # The rows are kept, the file is not: it goes right after the job has ended.
-    within_two_seconds(lambda: http.get(f"jobs/{job}").json()["file_bytes"] is None)
+    gone = lambda: http.get(f"jobs/{job}").json()["file_bytes"] is None  # noqa: E731
+    wait_until(gone, 30, "the file is still kept")
     refused = http.post(f"jobs/{job}/retry")
     assert (refused.status_code, refused.json()["detail"]) == (
         409, "The load's file is not kept any more; send it again.",
