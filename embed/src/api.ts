@@ -651,7 +651,7 @@ export interface components {
              * @default keys
              * @enum {string}
              */
-            by: "keys" | "paste" | "accessible" | "found";
+            by: "keys" | "paste" | "accessible";
             /**
              * @description Between two keys
              * @default 2

@@ -10,7 +10,7 @@ class Write:
 
     def __init__(self, eyes, target, place, values, by="", on_step=None, is_slow=False):
         address = target.addresses[0]
-        way = by or ("keys" if address.plan.by == "found" else address.plan.by)
+        way = by or address.plan.by
         self._done = threading.Event()
         self.report = None
         order = Order(target, address, values, place, way, is_slow)

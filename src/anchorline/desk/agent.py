@@ -242,14 +242,10 @@ class Agent(QObject):
         values = {key: str(text) for key, text in fill.values.items() if text is not None}
         self._order = Order(
             choice.target, choice.address, values, Place(self._seen.window, self._seen.focus),
-            self._way_of(choice), self._is_slow, self._is_practice,
+            choice.address.plan.by, self._is_slow, self._is_practice,
         )  # fmt: skip
         self._is_writing = True
         self._scribe.write(self._order)
-
-    def _way_of(self, choice: Choice) -> str:
-        by = choice.address.plan.by
-        return "keys" if by == "found" else by
 
     def _show_step(self, says: str) -> None:
         if self._is_slow:

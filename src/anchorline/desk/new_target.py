@@ -161,7 +161,7 @@ class NewTarget(QObject):
             return
         target = known_target(self._document, 0)
         address = target.addresses[0]
-        by = "keys" if address.plan.by == "found" else address.plan.by
+        by = address.plan.by
         self._order = Order(target, address, values, self._place(), by, is_practice=True)
         self._scribe.write(self._order)
 

@@ -18,7 +18,6 @@ WAYS: dict[str, str] = {
     "keys": "typed key by key",
     "paste": "pasted from the clipboard",
     "accessible": "set through the accessible interface",
-    "found": "as found best for this program",
 }
 # What comes after a part; of several that are left without a part between, the strongest is kept.
 THEN: dict[str, str] = {

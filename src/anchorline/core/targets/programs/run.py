@@ -30,7 +30,7 @@ class Run:
     """One run of a plan.
 
     Args:
-        by: the way of writing in place of `found`; the plan's own otherwise.
+        by: a way of writing in place of the plan's.
         clock_ms: milliseconds from any beginning.
         observe: told each step before it is carried out; it may wait, and may raise StopRun.
     """
@@ -49,7 +49,7 @@ class Run:
         self.labels: Mapping[str, str] = {part.key: part.label for part in parts}
         self._plan, self._parts = plan, parts
         self._widths = {part.key: part.max_length for part in parts}
-        self._by = by or ("keys" if plan.by == "found" else plan.by)
+        self._by = by or plan.by
         self._steps = steps_of(plan)
         self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
         self._at = self._pressed = 0
