@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import os
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-import psutil
 from Xlib import X
 from Xlib.ext import xtest
 
@@ -124,6 +122,9 @@ class Looker:
         for name in facts.window_class:
             yield Fact("window_class", name)
         yield Fact("dialog", "yes" if facts.is_dialog else "no")
+        for name in self._screen.programs():
+            if name != program_name(facts.pid):
+                yield Fact("running", name)
 
     def _told(self, things: list[Thing]) -> Iterator[Fact]:
         texts = 0
@@ -135,16 +136,6 @@ class Looker:
             if one.name and texts < _MOST_TEXTS:
                 texts += 1
                 yield Fact("text", one.name)
-
-
-def running_programs() -> list[Fact]:
-    """The programs of this person that run."""
-    names: set[str] = set()
-    for process in psutil.process_iter(["uids", "name"]):
-        uids = process.info["uids"]
-        if uids is not None and uids.real == os.getuid():
-            names.add(process.info["name"])
-    return [Fact("running", name) for name in sorted(names)]
 
 
 def _short(fact: Fact) -> Fact:

@@ -143,6 +143,13 @@ class Screen:
             return []
         return list(said.value) if said else []
 
+    def programs(self) -> list[str]:
+        """The programs that have windows, as the window manager lists them; none without one."""
+        found = self.root.get_full_property(self.atom("_NET_CLIENT_LIST"), Xatom.WINDOW)
+        windows = list(found.value) if found else []
+        names = {program_name(self.pid(int(window))) for window in windows}
+        return sorted(name for name in names if name)
+
     def activate(self, window: int, focus: int) -> None:
         """Brings a window to the front, and gives the focus to one in it."""
         try:
