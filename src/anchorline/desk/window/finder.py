@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QKeyEvent
-from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem
+from PySide6.QtWidgets import QLineEdit, QListWidgetItem
+
+from anchorline.wire.finding import SuggestionSchema
 
 from ..finding import Finding
 from .panel import Panel, label
+from .rows import Rows
 
-_ROW = 34
 _KEYS = "Enter takes · ↑ ↓ choose · Esc back to the program"
 
 
@@ -32,11 +34,8 @@ class FinderWindow(Panel):
         self._input = QLineEdit()
         self._input.setAccessibleName("Find an address")
         self._input.setPlaceholderText("Postcode, street, town or firm")
-        self._list = QListWidget()
-        self._list.setAccessibleName("Suggestions")
+        self._list = Rows("Suggestions")
         self._list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._list.setTextElideMode(Qt.TextElideMode.ElideRight)
-        self._list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._list.itemClicked.connect(self._clicked)
         for one in (self._head, self._input, self._list, self._about, self._hint):
             self.rows.addWidget(one)
@@ -56,25 +55,12 @@ class FinderWindow(Panel):
         """Shows a state."""
         if self._input.text() != state.text:
             self._input.setText(state.text)
-        self._list.clear()
-        for one in state.suggestions:
-            more = f"   {one.count:,} addresses ›" if one.count > 1 else ""
-            item = QListWidgetItem(one.label + more)
-            item.setToolTip(one.label)
-            self._list.addItem(item)
         message = ""
         if state.problem:
             message = state.problem
         elif not state.suggestions and state.is_asking and not state.is_waiting:
             message = "Nothing is found. Try fewer letters, or the postcode alone."
-        if message:
-            item = QListWidgetItem(message)
-            item.setFlags(Qt.ItemFlag.NoItemFlags)
-            self._list.addItem(item)
-        self._list.setCurrentRow(state.at)
-        rows = self._list.count()
-        self._list.setVisible(rows > 0)
-        self._list.setFixedHeight(rows * _ROW + 4)
+        self._list.show_texts([_row(one) for one in state.suggestions], state.at, message)
         place = " › ".join(group.label for group in state.groups)
         self._input.setPlaceholderText(f"In {place}" if place else "Postcode, street, town or firm")
         self.adjustSize()
@@ -115,3 +101,7 @@ class FinderWindow(Panel):
     def _clicked(self, item: QListWidgetItem) -> None:
         self.moved.emit(self._list.row(item) - self._list.currentRow())
         self.taken.emit()
+
+
+def _row(one: SuggestionSchema) -> str:
+    return f"{one.label}   {one.count:,} addresses ›" if one.count > 1 else one.label

@@ -6,13 +6,13 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QKeySequence, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton
+from PySide6.QtWidgets import QHBoxLayout, QPushButton
 
 from anchorline.core.targets.programs.report import PART_STATES, PartReport, RunReport
 
 from .panel import Geometry, Panel, label
+from .rows import Rows
 
-_ROW = 34
 _SHOWN_MS = 2500
 
 
@@ -51,8 +51,7 @@ class ResultWindow(Panel):
     def __init__(self) -> None:
         super().__init__("Anchorline: what was written")
         self._says = label("", "head")
-        self._list = QListWidget()
-        self._list.setAccessibleName("Parts of the address")
+        self._list = Rows("Parts of the address")
         self._hint = label("", "hint")
         self._go_on = QPushButton("Go on from here (Ctrl+G)")
         self._undo = QPushButton("Take back what was written (Ctrl+Z)")
@@ -96,12 +95,7 @@ class ResultWindow(Panel):
     def _show(self, says: str, rows: Sequence[tuple[str, str]]) -> None:
         self._says.setText(says)
         self._texts = [text for _, text in rows]
-        self._list.clear()
-        for line, _ in rows:
-            self._list.addItem(QListWidgetItem(line))
-        self._list.setVisible(bool(rows))
-        self._list.setFixedHeight(min(len(rows), 9) * _ROW + 4)
-        self._list.setCurrentRow(0)
+        self._list.show_texts([line for line, _ in rows], 0)
         self._hint.setText("Enter copies the line and goes to the next one." if rows else "")
         self._hint.setVisible(bool(rows))
         (self._list if rows else self._close).setFocus()
