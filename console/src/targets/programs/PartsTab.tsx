@@ -53,7 +53,7 @@ export function PartsTab({ document, edit }: ProgramProps): React.ReactNode {
             render: (_, part) => <InputNumber aria-label={`Most characters of ${part.label ?? part.key}`} min={1} max={10000} value={part.max_length} onChange={(value) => set(part.key, { max_length: value })} />,
           },
           {
-            title: "",
+            title: <span className="visually-hidden">What can be done</span>,
             render: (_, part) => <Button aria-label={`Take out ${part.label ?? part.key}`} icon={<DeleteOutlined aria-hidden />} onClick={() => edit(without(document, part.key))} />,
           },
         ]}
