@@ -27,7 +27,7 @@ FIELDS = {
 }  # fmt: skip
 
 
-def set_up(client, eyes, stand_in):
+def set_up(client, eyes, stand_in, pace_ms=2):
     """A target for the stand-in in front, kept and published; and where its first field is."""
     seen = eyes.look()
     setup = SetUp(seen, Looks((), ()), title=f"Stand-in {stand_in.name}")
@@ -51,6 +51,7 @@ def set_up(client, eyes, stand_in):
         ]
     asking = SettingUp(client)
     proposal = asking.propose(setup)
+    proposal.document.addresses[0].plan.pace_ms = pace_ms
     assert asking.keep(proposal.document) == []
     version = asking.publish(setup.key)
     return known_target(proposal.document, version), Place(seen.window, seen.focus)

@@ -12,15 +12,18 @@ class Write:
         address = target.addresses[0]
         way = by or address.plan.by
         self._done = threading.Event()
-        self.report = None
+        self.report = self.found = None
         order = Order(target, address, values, place, way, is_slow)
         self.writing = Writing(
-            order, eyes.selections, eyes.tree, self._end, on_step or (lambda _: None)
+            order, eyes.selections, eyes.tree, self._end, on_step or (lambda _: None), self._find
         )
 
     def _end(self, report):
         self.report = report
         self._done.set()
+
+    def _find(self, found):
+        self.found = found
 
     def start(self):
         return self._do(self.writing.start)

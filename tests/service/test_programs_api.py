@@ -4,9 +4,10 @@ import pytest
 
 from anchorline.core.targets.programs.facts import FACT_KINDS
 from anchorline.core.targets.programs.hands import STOPS
-from anchorline.core.targets.programs.plan import CHECKS, CLEARS, THEN, WAYS
+from anchorline.core.targets.programs.plan import CHECKS, CLEARS, THEN
 from anchorline.core.targets.programs.report import OUTCOMES, PART_STATES
 from anchorline.core.targets.programs.signature import TESTS
+from anchorline.core.targets.programs.ways import WAYS
 from anchorline.wire import program_targets, target_runs
 
 LOOK = [{"kind": "program", "text": "ledger"}, {"kind": "title", "text": "Contact 7 - Ada"}]

@@ -5,16 +5,21 @@ from __future__ import annotations
 import time
 from collections import deque
 from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import replace
 
 from PySide6.QtCore import QObject, QTimer, Signal, Slot
 from PySide6.QtGui import QGuiApplication
 
-from anchorline.core.targets.programs import Look, Recognition, RunReport
+from anchorline.core.targets.programs import Look, RunReport
 from anchorline.core.targets.programs.keys import Chord
+from anchorline.core.targets.programs.trying import Found
+from anchorline.core.targets.programs.ways import WAYS
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.finding import SuggestionSchema
 
-from .choice import Choice
+from .best_ways import BestWays
+from .choice import Choices
 from .finding import Finding, answered, left, moved, opened, typed
 from .known_targets import AddressOfTarget, KnownTargets
 from .looking import Eyes
@@ -45,12 +50,14 @@ class Agent(QObject):
     _lined = Signal(list, str)
     ended = Signal(object)
     stepped = Signal(str)
+    found = Signal(object)
     lost = Signal()
 
     def __init__(
         self,
         eyes: Eyes,
         known: KnownTargets,
+        ways: BestWays,
         service: DeskService,
         scribe: Scribe,
         hotkey: Chord,
@@ -58,7 +65,7 @@ class Agent(QObject):
         timed: Callable[[float], None] | None = None,
     ) -> None:
         super().__init__()
-        self._eyes, self._known = eyes, known
+        self._eyes, self._known, self._ways = eyes, known, ways
         self._service, self._scribe = service, scribe
         self._hotkey, self._may_change, self._timed = hotkey, may_change, timed
         self._finder, self._result, self._notice = FinderWindow(), ResultWindow(), Notice()
@@ -66,9 +73,8 @@ class Agent(QObject):
         self._seen: SeenScreen | None = None
         # Looks since the agent was started, for telling screens from each other.
         self._looks: deque[Look] = deque(maxlen=_LOOKS)
-        self._recognition: Recognition | None = None
-        self._choices: list[Choice] = []
-        self._chosen = 0
+        self._choices = Choices(known)
+        self._found: Found | None = None
         # Why the targets could not be asked for last; empty where they could.
         self._problem = ""
         self._is_slow = False
@@ -99,6 +105,7 @@ class Agent(QObject):
         self._lined.connect(self._show_lines)
         self.ended.connect(self._show_report)
         self.stepped.connect(self._show_step)
+        self.found.connect(self._remember_way)
         self.lost.connect(self._say_lost)
         finder.typed.connect(self._type)
         finder.moved.connect(lambda by: self._show(moved(self._finding, by)))
@@ -135,16 +142,7 @@ class Agent(QObject):
         self._seen = self._eyes.look(focus)
         self._looks.append(self._seen.look)
         self._geometry = self._eyes.geometry(self._seen.window)
-        self._recognition = self._known.recognise(self._seen.look)
-        keys = dict.fromkeys(one.target for one in self._recognition.chosen)
-        targets = [self._known.get(key) for key in keys]
-        self._choices = [
-            Choice(target, address)
-            for target in targets
-            if target is not None
-            for address in target.addresses
-        ]
-        self._chosen = 0
+        self._choices = Choices(self._known, self._seen.look)
         self._finding = Finding()
         self._finder.render_finding(self._finding)
         self._say_whose()
@@ -161,24 +159,8 @@ class Agent(QObject):
             QTimer.singleShot(2, lambda: self._when_it_takes_keys(at))
 
     def _say_whose(self) -> None:
-        keys = []
-        if len(self._choices) > 1:
-            keys.append("F2 the next one")
-        if self._choices:
-            keys.append(f"F8 {'no ' if self._is_slow else ''}slow walk")
-        if self._may_change:
-            keys.append("F3 make this screen a target")
-        if not self._choices:
-            head = "This screen is not known"
-            about = "What you choose can be copied line by line."
-        else:
-            head = self._choices[self._chosen].label
-            about = "Slow walk: each step waits for a second, or the key." if self._is_slow else ""
-            if self._recognition is not None and self._recognition.is_tie:
-                about = "Several targets match this screen equally well: F2 takes the next one."
-        if self._problem:
-            about = f"{about} Targets are as they were last heard of: {self._problem}".strip()
-        self._finder.say(head, about, ", ".join(keys))
+        head, about = self._choices.says(self._ways, self._is_slow, self._problem)
+        self._finder.say(head, about, self._choices.keys(self._is_slow, self._may_change))
 
     # Typing and choosing.
 
@@ -199,11 +181,11 @@ class Agent(QObject):
 
     @property
     def _address(self) -> AddressOfTarget | None:
-        return self._choices[self._chosen].address if self._choices else None
+        current = self._choices.current
+        return current.address if current else None
 
     def _switch(self) -> None:
-        if self._choices:
-            self._chosen = (self._chosen + 1) % len(self._choices)
+        if self._choices.turn():
             self._say_whose()
             self._ask(typed(self._finding, self._finding.text))
 
@@ -225,27 +207,35 @@ class Agent(QObject):
             return
         self._finder.hide()
         self._is_practice = picked.id.startswith("practice:")
-        if not self._choices:
+        choice = self._choices.current
+        if choice is None:
             self._service.lines(picked.id, self._lined.emit)
             return
-        choice = self._choices[self._chosen]
         self._service.fill(choice.target, choice.address, picked.id, self._filled.emit)
 
     # Writing.
 
     def _write(self, fill: FillAnswer | None, problem: str) -> None:
-        if fill is None or self._seen is None:
+        choice = self._choices.current
+        if fill is None or self._seen is None or choice is None:
             self._notice.say(f"Nothing was written: {problem}", self._geometry, ms=6000)
             self.close_finder()
             return
-        choice = self._choices[self._chosen]
         values = {key: str(text) for key, text in fill.values.items() if text is not None}
+        way = choice.way(self._ways, may_try=self._is_practice and not self._is_slow)
         self._order = Order(
             choice.target, choice.address, values, Place(self._seen.window, self._seen.focus),
-            choice.address.plan.by, self._is_slow, self._is_practice,
+            way, self._is_slow, self._is_practice,
         )  # fmt: skip
-        self._is_writing = True
+        self._is_writing, self._found = True, None
         self._scribe.write(self._order)
+
+    def _remember_way(self, found: Found) -> None:
+        if found.best and self._order is not None:
+            with suppress(OSError):
+                self._ways.remember(self._order.target, self._order.address, found.best)
+            self._order = replace(self._order, by=found.best)
+            self._found = found
 
     def _show_step(self, says: str) -> None:
         if self._is_slow:
@@ -264,13 +254,18 @@ class Agent(QObject):
             self._result.hide()
             return
         if not report.stop and report.outcome != "differs" and not report.left_over():
-            self._notice.say(report.says(), self._geometry)
+            self._notice.say(report.says(), self._geometry, self._says_found())
             return
         self._result.render_report(report)
         self._result.show_beside(self._geometry)
         if report.stop in ("", "escape", "field", "screen", "refused", "layout"):
             # The program is at rest: nothing is taken from whoever types elsewhere.
             self._result.take_focus(self._eyes.activate)
+
+    def _says_found(self) -> str:
+        if self._found is None or self._order is None:
+            return ""
+        return f"Best here: {WAYS[self._order.by]} ({self._found.says()})."
 
     def _say_lost(self) -> None:
         if self._is_writing:

@@ -15,6 +15,7 @@ from anchorline.core.targets.programs.keys import Chord
 
 from .agent import Agent
 from .agent_names import machine_name
+from .best_ways import BestWays
 from .known_targets import KnownTargets
 from .looking import Eyes
 from .new_target import NewTarget
@@ -29,6 +30,7 @@ class Told(QObject):
 
     ended = Signal(object)
     stepped = Signal(str)
+    found = Signal(object)
     lit = Signal(int, str)
     lost = Signal()
 
@@ -38,6 +40,7 @@ class Told(QObject):
             lambda report: (new_target if new_target.is_writing else agent).ended.emit(report)
         )
         self.stepped.connect(agent.stepped)
+        self.found.connect(agent.found)
         self.lit.connect(new_target.lit)
         self.lost.connect(agent.lost)
         agent.wants_target.connect(new_target.begin)
@@ -62,13 +65,16 @@ def run_agent(
     application.setApplicationName("anchorline-desk")
     application.setQuitOnLastWindowClosed(False)
     known = KnownTargets(client, url)
+    ways = BestWays(known.kept_in.with_name(known.kept_in.name.replace("targets", "ways")))
     service = DeskService(client, machine_name())
     told = Told()
-    scribe = Scribe(told.ended.emit, told.stepped.emit, told.lit.emit, told.lost.emit)
+    scribe = Scribe(
+        told.ended.emit, told.stepped.emit, told.found.emit, told.lit.emit, told.lost.emit
+    )  # fmt: skip
     heard: Hotkey | None = None
     try:
         agent = Agent(
-            eyes, known, service, scribe, hotkey, may_change,
+            eyes, known, ways, service, scribe, hotkey, may_change,
             (lambda ms: say(f"The finder took keys after {ms:.0f} ms.")) if timed else None,
         )  # fmt: skip
         new_target = NewTarget(eyes, service, scribe, known)

@@ -16,6 +16,7 @@ from multiprocessing.connection import Connection
 from multiprocessing.context import SpawnProcess
 
 from anchorline.core.targets.programs import RunReport
+from anchorline.core.targets.programs.trying import Found
 
 from .accessible.bus import Bus
 from .accessible.tree import Tree
@@ -48,7 +49,7 @@ class Scribe:
     """The process that writes, as the agent sees it; one address at a time.
 
     Args:
-        ended, stepped, lit: told from a thread of this object.
+        ended, stepped, found, lit: told from a thread of this object.
         lost: told that the process is gone in the middle of its work.
     """
 
@@ -56,10 +57,12 @@ class Scribe:
         self,
         ended: Callable[[RunReport], None],
         stepped: Callable[[str], None],
+        found: Callable[[Found], None],
         lit: Callable[[int, str], None],
         lost: Callable[[], None],
     ) -> None:
-        self._ended, self._stepped, self._lit, self._lost = ended, stepped, lit, lost
+        self._ended, self._stepped, self._found = ended, stepped, found
+        self._lit, self._lost = lit, lost
         self._closing = False
         self._start()
 
@@ -127,6 +130,8 @@ class Scribe:
                 break
             if isinstance(message, RunReport):
                 self._ended(message)
+            elif isinstance(message, Found):
+                self._found(message)
             elif isinstance(message, Lit):
                 self._lit(message.number, message.problem)
             else:
@@ -158,7 +163,7 @@ def serve(connection: Connection) -> None:
         except (EOFError, OSError):
             break
         if isinstance(message, Order):
-            writing = Writing(message, selections, tree, tell, tell)
+            writing = Writing(message, selections, tree, tell, tell, tell)
             writing.start()
         elif isinstance(message, Walk):
             if message.number == 1:

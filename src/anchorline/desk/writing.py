@@ -8,6 +8,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from anchorline.core.targets.programs import Part, Run, RunReport, StopRun
+from anchorline.core.targets.programs.trying import Found, try_ways
+from anchorline.core.targets.programs.ways import FOUND
 
 from .accessible.tree import Tree
 from .known_targets import AddressOfTarget, KnownTarget
@@ -33,7 +35,7 @@ class Order:
 
     Attributes:
         values: texts of the parts, by key.
-        by: the way of writing.
+        by: the way of writing; FOUND tries one after the other.
         is_slow: each step waits for `next_step`, or a second.
     """
 
@@ -51,6 +53,7 @@ class Writing:
 
     Args:
         stepped: told what is about to be done, in words.
+        found: told what came of trying the ways, before `ended` is.
     """
 
     def __init__(
@@ -60,23 +63,24 @@ class Writing:
         tree: Tree | None,
         ended: Callable[[RunReport], None],
         stepped: Callable[[str], None],
+        found: Callable[[Found], None],
     ) -> None:
         self._order, self._selections, self._tree = order, selections, tree
-        self._ended, self._stepped = ended, stepped
+        self._ended, self._stepped, self._found = ended, stepped, found
         self._stop, self._step = threading.Event(), threading.Event()
         self._run: Run | None = None
 
     def start(self) -> None:
         """Begins."""
-        self._in_thread(lambda run: run.go())
+        self._in_thread(self._begin)
 
     def go_on(self) -> None:
         """Carries on after a stop."""
-        self._in_thread(lambda run: run.go_on())
+        self._in_thread(lambda hands: self._run_with(hands).go_on())
 
     def undo(self) -> None:
         """Takes back what was written."""
-        self._in_thread(lambda run: run.undo())
+        self._in_thread(lambda hands: self._run_with(hands).undo())
 
     def stop(self) -> None:
         """Stops before the next key."""
@@ -87,11 +91,11 @@ class Writing:
         """Of a slow walk: goes on to the next step now."""
         self._step.set()
 
-    def _in_thread(self, act: Callable[[Run], RunReport]) -> None:
+    def _in_thread(self, act: Callable[[X11Hands], RunReport]) -> None:
         self._stop.clear()
         threading.Thread(target=self._work, args=(act,), name="writing", daemon=True).start()
 
-    def _work(self, act: Callable[[Run], RunReport]) -> None:
+    def _work(self, act: Callable[[X11Hands], RunReport]) -> None:
         connection = open_display()
         try:
             order, plan = self._order, self._order.address.plan
@@ -99,23 +103,39 @@ class Writing:
                 connection, order.place.window, order.place.focus, self._selections, self._tree,
                 plan.paste_key, plan.pace_ms, self._stop.is_set,
             )  # fmt: skip
-            if self._run is None:
-                self._run = Run(plan, self._parts(), hands, _clock_ms, self._observe, order.by)
-            self._run.hands = hands
-            report = self._carried_out(hands, self._run, act)
+            report = self._carried_out(hands, act)
         finally:
             connection.close()
         self._ended(report)
 
-    def _carried_out(self, hands: X11Hands, run: Run, act: Callable[[Run], RunReport]) -> RunReport:
+    def _carried_out(self, hands: X11Hands, act: Callable[[X11Hands], RunReport]) -> RunReport:
         try:
             hands.begin(list(self._order.values.values()), self._order.address.plan.back_first)
         except StopRun as stop:
-            return run.not_begun(stop)
+            return self._run_with(hands).not_begun(stop)
         try:
-            return act(run)
+            return act(hands)
         finally:
             hands.end()
+
+    def _begin(self, hands: X11Hands) -> RunReport:
+        if self._order.by != FOUND:
+            return self._run_with(hands).go()
+        found = try_ways(lambda way: self._new_run(hands, way))
+        self._found(found)
+        return found.report
+
+    def _run_with(self, hands: X11Hands) -> Run:
+        """The run that goes on; a new one where none has begun."""
+        if self._run is None:
+            return self._new_run(hands, "" if self._order.by == FOUND else self._order.by)
+        self._run.hands = hands
+        return self._run
+
+    def _new_run(self, hands: X11Hands, by: str) -> Run:
+        plan = self._order.address.plan
+        self._run = Run(plan, self._parts(), hands, _clock_ms, self._observe, by)
+        return self._run
 
     def _parts(self) -> list[Part]:
         return [

@@ -141,7 +141,7 @@ class EntryPlanSchema(RequestSchema):
     steps: Annotated[list[StepSchema], Field(max_length=300)] = Field(
         default=[], description="Steps in place of those that the table makes"
     )
-    by: Literal["keys", "paste", "accessible"] = "keys"
+    by: Literal["keys", "paste", "accessible", "found"] = "keys"
     pace_ms: Annotated[int, Field(ge=0, le=1000)] = Field(default=2, description="Between two keys")
     clear_keys: KeyName = Field(default="", description="Of rows that are cleared by `own` keys")
     paste_key: KeyName = "Ctrl+V"

@@ -36,6 +36,7 @@ export const WAYS: { value: string; label: string }[] = [
   { value: "keys", label: "typed key by key" },
   { value: "paste", label: "pasted from the clipboard" },
   { value: "accessible", label: "set through the accessible interface" },
+  { value: "found", label: "as found best, tried on a practice address" },
 ];
 export const CHECKS: { value: string; label: string }[] = [
   { value: "field", label: "each field is read before it is left" },

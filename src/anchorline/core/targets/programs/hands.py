@@ -52,7 +52,7 @@ class Hands(Protocol):
         """Writes a text of one line into the field with the focus.
 
         Args:
-            way: a key of WAYS.
+            way: one of TRIED in `ways`.
         """
 
     def clear(self, chords: Sequence[Chord]) -> str | None:

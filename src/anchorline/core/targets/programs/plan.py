@@ -13,12 +13,8 @@ from typing import Any
 from ...faults import Faults
 from .keys import Chord, KeyNameError, read_chord, read_chords
 from .steps import STEPS, Step
+from .ways import WAYS
 
-WAYS: dict[str, str] = {
-    "keys": "typed key by key",
-    "paste": "pasted from the clipboard",
-    "accessible": "set through the accessible interface",
-}
 # What comes after a part; of several that are left without a part between, the strongest is kept.
 THEN: dict[str, str] = {
     "nothing": "nothing",

@@ -18,6 +18,7 @@ from .planning import steps_of
 from .report import LogEntry, RunReport
 from .signature import Condition
 from .steps import Step
+from .ways import FOUND, OF_THE_WAY, TRIED
 from .written import Written, report_of, undone_detail
 
 _STRENGTH = tuple(THEN)
@@ -30,7 +31,7 @@ class Run:
     """One run of a plan.
 
     Args:
-        by: a way of writing in place of the plan's.
+        by: a way of writing in place of the plan's; one of TRIED in `ways`.
         clock_ms: milliseconds from any beginning.
         observe: told each step before it is carried out; it may wait, and may raise StopRun.
     """
@@ -49,7 +50,7 @@ class Run:
         self.labels: Mapping[str, str] = {part.key: part.label for part in parts}
         self._plan, self._parts = plan, parts
         self._widths = {part.key: part.max_length for part in parts}
-        self._by = by or plan.by
+        self._by = by or (TRIED[0] if plan.by == FOUND else plan.by)
         self._steps = steps_of(plan)
         self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
         self._at = self._pressed = 0
@@ -100,9 +101,7 @@ class Run:
                 if not box.touched:
                     continue
                 self._note(f"Take back {self._named(box)}")
-                self.hands.clear(self._plan.clear_chords(box.how or "line"))
-                if box.before:
-                    self._put_text(box.before, self._by)
+                self._put_back(box)
                 box.text, box.found = box.before or "", None
         except StopRun as stop:
             return self._report(stop)
@@ -231,6 +230,18 @@ class Run:
                 stop.written += written
                 raise
             written += len(line)
+
+    def _put_back(self, box: Box) -> None:
+        """Empties a field and writes what stood there, in another way where one is refused."""
+        ways = list(dict.fromkeys((self._by, *TRIED)))
+        for way in ways:
+            self.hands.clear(self._plan.clear_chords(box.how or "line"))
+            try:
+                self._put_text(box.before or "", way)
+                return
+            except StopRun as stop:
+                if stop.kind not in OF_THE_WAY or way is ways[-1]:
+                    raise
 
     def _has_jumped(self, box: Box) -> bool:
         width = self._widths.get(box.parts[-1]) if box.parts else None
