@@ -7,6 +7,7 @@ import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { readable } from "../parts/times";
+import { WordPrograms } from "./programs/WordPrograms";
 import { type TargetSummary, useTargets } from "./useTargets";
 
 export default function TargetListPage(): React.ReactNode {
@@ -15,6 +16,7 @@ export default function TargetListPage(): React.ReactNode {
   return (
     <>
       <PageHead title="Targets" about="Forms that Anchorline does not make: a page, such as a shop's checkout, which one line of HTML brings the finder to; or a program on the desktop, which anchorline desk writes into.">
+        <WordPrograms targets={targets.data?.targets ?? []} />
         <Link to="/targets/new">
           <Button type="primary" tabIndex={-1}>
             New page target

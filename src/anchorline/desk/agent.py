@@ -48,6 +48,7 @@ class Agent(QObject):
     _suggested = Signal(int, list, str)
     _filled = Signal(object, str)
     _lined = Signal(list, str)
+    _told = Signal(str)
     ended = Signal(object)
     stepped = Signal(str)
     found = Signal(object)
@@ -115,6 +116,8 @@ class Agent(QObject):
         finder.switched.connect(self._switch)
         finder.slow_walk.connect(self._toggle_slow)
         finder.new_target.connect(self._want_target)
+        finder.send_look.connect(self._send_look)
+        self._told.connect(lambda text: self._notice.say(text, self._geometry, ms=6000))
         result.go_on.connect(self._go_on)
         result.undo.connect(self._undo)
         result.copied.connect(lambda text: self._eyes.selections.offer("CLIPBOARD", text))
@@ -193,6 +196,11 @@ class Agent(QObject):
         if self._may_change and self._seen is not None and self._seen.window:
             self._finder.hide()
             self.wants_target.emit(self._seen, list(self._looks)[:-1])
+
+    def _send_look(self) -> None:
+        if self._seen is not None and self._seen.window:
+            self.close_finder()
+            self._service.send_look(self._seen.look, self._told.emit)
 
     def _toggle_slow(self) -> None:
         self._is_slow = not self._is_slow

@@ -98,6 +98,7 @@ class Choices:
                 ("F2 the next one", len(self._all) > 1),
                 (f"F8 {'no ' if is_slow else ''}slow walk", self._all),
                 ("F3 make this screen a target", may_change),
+                ("F4 show it in the console", True),
             )
             if is_there
         )

@@ -8,13 +8,14 @@ from PySide6.QtCore import QObject, Signal, Slot
 
 from anchorline.client import AnchorlineError, ProgramTargetDocument
 from anchorline.core.targets.programs import Look, RunReport, SeenField
+from anchorline.core.targets.programs.signature import Condition
 from anchorline.wire.program_proposals import ProgramProposalAnswer, ReadyMadePlanSchema
 
 from .known_targets import KnownTargets, known_target
 from .looking import Eyes
 from .scribe import Scribe, Walk
 from .service import DeskService
-from .setting_up import SettingUp, SetUp, sorted_looks, suggested_title
+from .setting_up import SettingUp, SetUp, sorted_looks, suggested_title, usual_countries
 from .window.setup import SetupWindow
 from .writing import Order, Place
 from .x11.facts import SeenScreen
@@ -87,12 +88,14 @@ class NewTarget(QObject):
         setup = self._require()
         count = len(setup.named_fields()) or _USUAL_FIELDS
         listed = [(one.name, one.title) for one in plans]
-        self._window.ask_name(suggested_title(setup.seen.look), listed, count)
+        title = suggested_title(setup.seen.look)
+        self._window.ask_name(title, listed, count, usual_countries(self._known.targets))
         self._show()
 
-    def _name(self, title: str, like: str, count: int) -> None:
+    def _name(self, title: str, like: str, count: int, countries: list[str]) -> None:
         setup = self._require()
         setup.title, setup.like, self._count = title, like or None, count
+        setup.countries = countries
         setup.fields = []
         named = setup.named_fields()[:count]
         if like:
@@ -229,17 +232,20 @@ class NewTarget(QObject):
 
 
 def _in_words(proposal: ProgramProposalAnswer) -> list[str]:
-    lines = [
-        f"It is told by {one.condition.kind.replace('_', ' ')}, which {_verb(one.condition.test)} "
-        f"“{one.condition.text}”. {one.because}"
-        for one in proposal.conditions
-    ]
+    lines = []
+    for one in proposal.conditions:
+        condition = Condition(one.condition.kind, one.condition.test, one.condition.text)
+        lines.append(f"{_first_upper(condition.says())}. {one.because}")
     labels = {part.key: part.label or part.key for part in proposal.document.parts}
-    lines += [f"{labels.get(key, key)}: {because}" for key, because in proposal.because.items()]
+    # Lines of one box have one reason.
+    together: dict[str, list[str]] = {}
+    for key, because in proposal.because.items():
+        together.setdefault(because, []).append(labels.get(key, key))
+    lines += [f"{', '.join(names)}: {because}" for because, names in together.items()]
     if proposal.left:
-        lines.append(f"Left alone: {', '.join(proposal.left)}.")
+        lines.append(f"Left alone: {', '.join(one or 'a field' for one in proposal.left)}.")
     return lines
 
 
-def _verb(test: str) -> str:
-    return {"begins": "begins with", "ends": "ends with"}.get(test, test)
+def _first_upper(text: str) -> str:
+    return text[:1].upper() + text[1:]

@@ -9,7 +9,7 @@ from queue import Empty, SimpleQueue
 from secrets import token_hex
 
 from anchorline.client import AnchorlineError, Client
-from anchorline.core.targets.programs import RunReport
+from anchorline.core.targets.programs import Look, RunReport
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.finding import SuggestionSchema
 from anchorline.wire.target_runs import TargetRunReport
@@ -94,6 +94,20 @@ class DeskService:
                 then(list(self.client.address(address_id).lines), "")
             except AnchorlineError as error:
                 then([], str(error))
+
+        self._pool.submit(work)
+
+    def send_look(self, look: Look, then: Callable[[str], None]) -> None:
+        """Sends what is seen of a screen; `then` gets what came of it, in words."""
+        facts = [{"kind": fact.kind, "text": fact.text} for fact in look.facts]
+
+        def work() -> None:
+            try:
+                self.client.programs.send_look(facts, self._machine[:200])
+            except AnchorlineError as error:
+                then(f"The screen was not sent: {error}")
+            else:
+                then("The screen is shown in the console now, under Targets.")
 
         self._pool.submit(work)
 

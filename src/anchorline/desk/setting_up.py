@@ -10,6 +10,7 @@ from anchorline.client import Client, NotFoundError, ProgramTargetDocument
 from anchorline.core.targets.programs import Look, SeenField
 from anchorline.wire.program_proposals import ProgramProposalAnswer
 
+from .known_targets import KnownTarget
 from .x11.facts import SeenScreen
 
 _KEY = re.compile(r"[^a-z0-9]+")
@@ -50,6 +51,7 @@ class SetUp:
     looks: Looks
     title: str = ""
     like: str | None = None
+    countries: Sequence[str] = ()
     fields: list[SeenField] = field(default_factory=list)
 
     @property
@@ -70,6 +72,12 @@ class SetUp:
         start = names.index(focused) if focused in names else 0
         found = list(self.seen.fields[start:])
         return found if found and all(one.is_named for one in found) else []
+
+
+def usual_countries(known: Sequence[KnownTarget]) -> Sequence[str]:
+    """The countries of the last target that names some: a firm's screens are often alike."""
+    named = [address.asks.countries for one in known for address in one.addresses]
+    return next((list(one) for one in reversed(named) if one), [])
 
 
 def suggested_title(look: Look) -> str:
@@ -113,6 +121,7 @@ class SettingUp:
                 for one in setup.fields
             ],
             like=setup.like,
+            countries=setup.countries or None,
         )  # fmt: skip
 
     def keep(self, document: ProgramTargetDocument) -> Sequence[str]:

@@ -18,9 +18,9 @@ export function LookList({ add }: { add: (condition: Condition) => void }): Reac
   return (
     <Panel title="Looks at screens">
       <p className="hint">
-        Taken by <code>anchorline desk look --after 3 --send</code>. What differs from the look before at the same program is struck out; each can become a condition. They are kept for seven days.
+        Sent by the agent with <kbd>F4</kbd> in its finder, or by <code>anchorline desk look --after 3 --send</code>; they appear here by themselves. What differs from the look before at the same program is struck out; each can become a condition. They are kept for seven days.
       </p>
-      {found.length === 0 && <Empty description="Nobody has sent a look yet." />}
+      {found.length === 0 && <Empty description="Nobody has sent a look yet: press Ctrl+Alt+A in the program, then F4." />}
       <Collapse
         items={found.map((look) => ({ key: look.id, label: <LookTitle look={look} />, children: <OneLook look={look} add={add} /> }))}
       />

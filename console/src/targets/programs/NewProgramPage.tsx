@@ -55,7 +55,7 @@ export default function NewProgramPage(): React.ReactNode {
         </Form>
       </Card>
       <Panel title="Looks at the screen" apart>
-        {found.length === 0 && <Empty description="Nobody has sent a look yet: anchorline desk look --after 3 --send" />}
+        {found.length === 0 && <Empty description="Nobody has sent a look yet: press Ctrl+Alt+A in the program, then F4, or run anchorline desk look --after 3 --send." />}
         <ul className="plain look-choice">
           {found.map((look) => (
             <li key={look.id}>

@@ -6,18 +6,8 @@ import { Button, Checkbox, Form, Input, Select } from "antd";
 import { useLayouts } from "../../layouts/layouts";
 import { Panel } from "../../parts/Panel";
 import type { ProgramProps } from "./ProgramTabs";
-import type { ProgramAddress, ProgramDocument } from "./usePrograms";
-
-type Wording = NonNullable<ProgramDocument["wording"]>;
-
-const COUNTRY_AS: { value: NonNullable<Wording["country_as"]>; label: string }[] = [
-  { value: "name", label: "its name" },
-  { value: "local", label: "its name in its own language" },
-  { value: "alpha_2", label: "two letters (GB)" },
-  { value: "alpha_3", label: "three letters (GBR)" },
-  { value: "numeric", label: "three digits (826)" },
-  { value: "nation", label: "the nation (Wales), where there is one" },
-];
+import type { ProgramAddress, ProgramDocument, Wording } from "./usePrograms";
+import { CountryWording } from "./WordingFields";
 
 export function ProgramSettings({ document, edit }: ProgramProps): React.ReactNode {
   const layouts = useLayouts();
@@ -37,12 +27,7 @@ export function ProgramSettings({ document, edit }: ProgramProps): React.ReactNo
             In capitals
           </Checkbox>
         </Form.Item>
-        <Form.Item label="The country as" htmlFor="country-as" extra="A rule that says it by itself is left as it is.">
-          <Select id="country-as" allowClear placeholder="as each part says" value={wording.country_as} options={COUNTRY_AS} onChange={(value) => word({ country_as: value ?? null })} />
-        </Form.Item>
-        <Form.Item label="Country that is not written" htmlFor="home-country" extra="Your own: mail within it needs no country.">
-          <Select id="home-country" allowClear showSearch={search} value={wording.home_country} options={countries} onChange={(value) => word({ home_country: value ?? null })} />
-        </Form.Item>
+        <CountryWording wording={wording} change={word} unsaid="as each part says" />
       </Panel>
       {document.addresses.map((address, at) => (
         <Panel

@@ -14,6 +14,7 @@ export type Screen = api.ScreenSchema;
 export type Condition = api.ConditionSchema;
 export type Look = api.LookSchema;
 export type Run = api.TargetRunSchema;
+export type Wording = NonNullable<ProgramDocument["wording"]>;
 export type Step = Plan["steps"][number];
 
 const LOOK_AGAIN_MS = 3000;

@@ -26,6 +26,7 @@ class FinderWindow(Panel):
     switched = Signal()
     slow_walk = Signal()
     new_target = Signal()
+    send_look = Signal()
 
     def __init__(self) -> None:
         super().__init__("Anchorline: find an address")
@@ -90,6 +91,8 @@ class FinderWindow(Panel):
             self.switched.emit()
         elif key == Qt.Key.Key_F3:
             self.new_target.emit()
+        elif key == Qt.Key.Key_F4:
+            self.send_look.emit()
         elif key == Qt.Key.Key_F8:
             self.slow_walk.emit()
         elif key == Qt.Key.Key_Backspace and not self._input.text():

@@ -28,7 +28,7 @@ _MOST_FIELDS = 30
 class SetupWindow(Panel):
     """Four pages, one after the other; Enter goes on, Escape ends it. Signals: what was said."""
 
-    named = Signal(str, str, int)
+    named = Signal(str, str, int, list)
     field_said = Signal(str, str, int)
     tried = Signal()
     published = Signal()
@@ -46,12 +46,19 @@ class SetupWindow(Panel):
         self._end_page()
         QShortcut(QKeySequence("Esc"), self).activated.connect(self.closed)
 
-    def ask_name(self, suggested: str, plans: Sequence[tuple[str, str]], count: int) -> None:
+    def ask_name(
+        self,
+        suggested: str,
+        plans: Sequence[tuple[str, str]],
+        count: int,
+        countries: Sequence[str],
+    ) -> None:
         """Asks what the screen is called and how its plan is made.
 
         Args:
             plans: names and titles of ready-made plans.
             count: how many fields there may be.
+            countries: codes that stand there to begin with.
         """
         self._title.setText(suggested)
         self._title.selectAll()
@@ -60,6 +67,7 @@ class SetupWindow(Panel):
         for name, title in plans:
             self._like.addItem(f"Ready-made: {title}", name)
         self._count.setValue(count)
+        self._countries.setText(", ".join(countries))
         self._show(0, self._title)
 
     def ask_field(self, number: int, of: int, is_terminal: bool) -> None:
@@ -124,12 +132,15 @@ class SetupWindow(Panel):
         self.rows.insertWidget(0, self._problem)
         rows = self._page("This screen is to be a target")
         self._title, self._like, self._count = QLineEdit(), QComboBox(), QSpinBox()
+        self._countries = QLineEdit()
+        self._countries.setPlaceholderText("all countries")
         self._title.setMaxLength(60)
         self._count.setRange(1, _MOST_FIELDS)
         for text, widget in (
             ("What it is called", self._title),
             ("How its plan is made", self._like),
             ("Fields, from the one with the cursor on", self._count),
+            ("Countries, by two letters each, such as GB, IE", self._countries),
         ):
             rows.addWidget(label(text))
             widget.setAccessibleName(text)
@@ -137,14 +148,21 @@ class SetupWindow(Panel):
         rows.addLayout(
             self._buttons(("Go on (Enter)", self._name_said), ("End (Esc)", self.closed))
         )
-        self._title.returnPressed.connect(self._name_said)
+        for one in (self._title, self._countries):
+            one.returnPressed.connect(self._name_said)
 
     def _name_said(self) -> None:
         title = self._title.text().strip()
         if not title:
             self.say_problem("Say first what it is called.")
             return
-        self.named.emit(title, str(self._like.currentData() or ""), self._count.value())
+        countries = self._countries.text().upper().replace(",", " ").split()
+        odd = [one for one in countries if len(one) != 2 or not one.isalpha()]
+        if odd:
+            self.say_problem(f"{odd[0]} is no country's code: give two letters each, as GB, IE.")
+            return
+        like = str(self._like.currentData() or "")
+        self.named.emit(title, like, self._count.value(), list(dict.fromkeys(countries)))
 
     def _field_page(self) -> None:
         rows = self._page("")

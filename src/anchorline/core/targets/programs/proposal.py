@@ -106,7 +106,11 @@ def _mapping(
             # HTML's token of this name asks for a code; people who read a label write the name.
             rule["components"] = ["country"]
         found.append(rule)
-        because.update((name, proposal.because) for name in _into(rule))
+        why = proposal.because
+        if why.startswith("HTML") and label:
+            # The part's key was made from the label.
+            why = f"Its label says “{label.capitalize()}”."
+        because.update((name, why) for name in _into(rule))
     box = [part["key"] for part in document["parts"] if part.get("of_box")]
     for part in document["parts"]:
         part.pop("of_box", None)
