@@ -21,7 +21,7 @@ from anchorline.desk.x11.screen import Screen
 PATIENCE = 30
 
 
-def until(true, what, seconds=PATIENCE):
+def until(true, what, seconds=PATIENCE, more=lambda: ""):
     """Waits until something is true; fails, and says what was waited for."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
@@ -29,7 +29,7 @@ def until(true, what, seconds=PATIENCE):
         if found:
             return found
         time.sleep(0.01)
-    raise AssertionError(f"It did not come: {what}.")
+    raise AssertionError(f"It did not come: {what}. {more()}")
 
 
 class Desktop:
@@ -99,10 +99,11 @@ class Desktop:
         self.screen.forget()
         return self.screen.title(self.screen.front())
 
-    def wait_for_front(self, part):
+    def wait_for_front(self, part, more=lambda: ""):
         return until(
             lambda: self.screen.front() if part in self.front_title() else 0,
             f"a window “{part}” in front, but “{self.front_title()}”",
+            more=more,
         )
 
     def stand_in(self, name, values=None, number=1042):

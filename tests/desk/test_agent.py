@@ -70,21 +70,25 @@ class Running:
 
     def suggests(self, text):
         """Waits until the finder suggests something."""
-        until(lambda: any(text in one.name for one in self._things()), f"the suggestion {text}")
+        shown = lambda: any(text in one.name for one in self._things() if one.role == _LIST_ITEM)  # noqa: E731 - in place
+        until(shown, f"the suggestion {text}", more=self.state)
+
+    def state(self):
+        """What is known of it, for whoever reads of a failure."""
+        shown = [one.name for one in self._things() if one.name]
+        return f"exit {self._process.poll()}, shown {shown}, said {self.said()[-600:]}"
 
     def open(self, whose):
         """Opens the finder; again, until the agent has heard of a target that was just published."""
         for _ in range(20):
             self._desktop.person.press("Ctrl+Alt+A")
-            self._desktop.wait_for_front("find an address")
+            self._desktop.wait_for_front("find an address", more=self.state)
             if f"({whose})" in self._desktop.front_title():
                 return
             self._desktop.person.press("Escape")
             self._desktop.wait_for_front("Contact 1042")
             time.sleep(0.2)
-        raise AssertionError(
-            f"{whose} is not known: {self.said()[-300:]} {[one.name for one in self._eyes.tree.things(self._process.pid)]}"
-        )
+        raise AssertionError(f"{whose} is not known: {self.state()}")
 
     def find(self, whose, text, suggestion):
         """Opens the finder, types, waits for a suggestion, and takes the first one."""
@@ -97,11 +101,10 @@ class Running:
         self._desktop.person.press("Return")
 
     def _things(self):
-        # Only rows of the list: what was typed does not count.
-        return [one for one in self._eyes.tree.things(self._process.pid) if one.role == _LIST_ITEM]
+        return self._eyes.tree.things(self._process.pid)
 
 
-# AT-SPI's number for a row of a list.
+# AT-SPI's number for a row of a list: what was typed does not count.
 _LIST_ITEM = 32
 ROW = "1 Lantern Row, Practice Harbour"
 
@@ -141,6 +144,7 @@ def program(desktop):
 
 def test_an_address_is_written_by_keys_alone_and_told_of(desktop, eyes, running, service, program):
     document = contacts()
+    document["addresses"][0]["plan"]["by"] = "found"
     published(service, document)
     form = program("contacts")
     running.find(document["title"], "practice lantern row 1", ROW)
@@ -148,6 +152,8 @@ def test_an_address_is_written_by_keys_alone_and_told_of(desktop, eyes, running,
     desktop.wait_for_front("Contact")
     (run,) = until(lambda: service.programs.runs("contacts"), "the report")
     assert (run.outcome, run.version, run.practice) == ("verified", 1, True)
+    (kept,) = (desktop.folder / "home/.cache/anchorline").glob("ways-*.json")
+    assert json.loads(kept.read_text()) == {"contacts/home": {"version": 1, "way": run.by}}
     assert "took keys after" in running.said()
     assert "Lantern" not in run.model_dump_json()
 
@@ -163,6 +169,29 @@ def test_a_screen_that_is_not_known_still_finds_and_copies(desktop, eyes, runnin
     desktop.person.press("Escape")
     desktop.wait_for_front("Contact")
     assert form.fields == STALE
+
+
+def test_a_finder_left_behind_comes_in_front_again(desktop, running, program):
+    program("contacts", number=1041)
+    running.open("This screen is not known")
+    program("contacts")
+    running.open("This screen is not known")
+    desktop.person.press("Escape")
+    desktop.wait_for_front("Contact 1042")
+
+
+def test_what_is_seen_is_sent_to_the_console_by_a_key(desktop, running, service, program):
+    program("contacts", number=77)
+    before = {look.id for look in service.programs.looks()}
+    running.open("This screen is not known")
+    desktop.person.press("F4")
+    desktop.wait_for_front("Contact 77")
+    (look,) = until(
+        lambda: [one for one in service.programs.looks() if one.id not in before], "the look"
+    )
+    service.programs.remove_look(look.id)
+    assert "Contact 77 - Ada Byrne" in [fact.text for fact in look.facts]
+    assert look.machine
 
 
 def test_escape_gives_the_program_its_focus_back(desktop, eyes, running, service, program):

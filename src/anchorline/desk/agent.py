@@ -9,7 +9,6 @@ from contextlib import suppress
 from dataclasses import replace
 
 from PySide6.QtCore import QObject, QTimer, Signal, Slot
-from PySide6.QtGui import QGuiApplication
 
 from anchorline.core.targets.programs import Look, RunReport
 from anchorline.core.targets.programs.keys import Chord
@@ -136,7 +135,7 @@ class Agent(QObject):
             return
         is_there = self._seen is not None and front == self._seen.window and self._is_stopped
         if self._result.isVisible() and is_there:
-            self._result.take_focus(self._eyes.activate)
+            self._result.take_focus(self._eyes)
             return
         self._result.hide()
         self._notice.hide()
@@ -150,15 +149,15 @@ class Agent(QObject):
         self._finder.render_finding(self._finding)
         self._say_whose()
         self._finder.show_over(self._geometry)
-        self._finder.take_focus(self._eyes.activate)
+        self._finder.take_focus(self._eyes)
         self._service.run(self._refresh)
         if self._timed is not None:
             self._when_it_takes_keys(at)
 
     def _when_it_takes_keys(self, at: float) -> None:
-        if QGuiApplication.focusWindow() is not None and self._timed is not None:
+        if self._timed is not None and self._finder.has_focus(self._eyes):
             self._timed((time.monotonic() - at) * 1000)
-        else:
+        elif self._finder.isVisible():
             QTimer.singleShot(2, lambda: self._when_it_takes_keys(at))
 
     def _say_whose(self) -> None:
@@ -268,7 +267,7 @@ class Agent(QObject):
         self._result.show_beside(self._geometry)
         if report.stop in ("", "escape", "field", "screen", "refused", "layout"):
             # The program is at rest: nothing is taken from whoever types elsewhere.
-            self._result.take_focus(self._eyes.activate)
+            self._result.take_focus(self._eyes)
 
     def _says_found(self) -> str:
         if self._found is None or self._order is None:
@@ -287,7 +286,7 @@ class Agent(QObject):
             return
         self._result.render_lines("This screen is not known: copy what you need.", lines)
         self._result.show_over(self._geometry)
-        self._result.take_focus(self._eyes.activate)
+        self._result.take_focus(self._eyes)
 
     def _go_on(self) -> None:
         self._result.hide()

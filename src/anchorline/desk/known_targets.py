@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import threading
 from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -78,6 +79,8 @@ class KnownTargets:
         name = hashlib.sha256(url.encode()).hexdigest()[:16]
         self._file = user_cache_path("anchorline") / f"targets-{name}.json"
         self.targets: Sequence[KnownTarget] = ()
+        self._asking = threading.Lock()
+        self._problem = ""
         self._read_kept()
 
     def refresh(self) -> None:
@@ -89,12 +92,17 @@ class KnownTargets:
         write_whole(self._file, json.dumps(kept).encode())
 
     def refresh_quietly(self) -> str:
-        """The same; what went wrong, empty where nothing did."""
+        """The same, once where several ask at a time; what went wrong, empty where nothing did."""
+        if not self._asking.acquire(blocking=False):
+            return self._problem
         try:
             self.refresh()
+            self._problem = ""
         except (AnchorlineError, OSError) as error:
-            return str(error)
-        return ""
+            self._problem = str(error)
+        finally:
+            self._asking.release()
+        return self._problem
 
     def recognise(self, look: Look) -> Recognition:
         """Which target a look is of."""

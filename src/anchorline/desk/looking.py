@@ -47,6 +47,12 @@ class Eyes:
         with self._lock:
             self.screen.activate(window, focus)
 
+    def front(self) -> int:
+        """The window with the focus."""
+        with self._lock:
+            self.screen.forget()
+            return self.screen.front()
+
     def geometry(self, window: int) -> tuple[int, int, int, int]:
         """Where a window is: left, top, width, height in pixels."""
         with self._lock:

@@ -219,7 +219,7 @@ class NewTarget(QObject):
     def _show(self) -> None:
         geometry = self._eyes.geometry(self._require().seen.window)
         self._window.show_beside(geometry)
-        self._window.take_focus(self._eyes.activate)
+        self._window.take_focus(self._eyes)
 
     def _beside(self, work: Callable[[], None]) -> None:
         def guarded() -> None:

@@ -32,7 +32,9 @@ class DeskService:
 
     def __init__(self, client: Client, machine: str) -> None:
         self.client, self._machine = client, machine
-        self._pool = ThreadPoolExecutor(max_workers=4, thread_name_prefix="desk")
+        # Whoever types waits for nothing else.
+        self._typing = ThreadPoolExecutor(max_workers=2, thread_name_prefix="typing")
+        self._pool = ThreadPoolExecutor(max_workers=3, thread_name_prefix="desk")
         self._newest = 0
         self._reports: SimpleQueue[tuple[str, TargetRunReport]] = SimpleQueue()
         self._closing = threading.Event()
@@ -43,7 +45,8 @@ class DeskService:
         """Asks nothing more; reports that are still to be told get a second."""
         self._closing.set()
         self._telling.join(1)
-        self._pool.shutdown(wait=False, cancel_futures=True)
+        for pool in (self._typing, self._pool):
+            pool.shutdown(wait=False, cancel_futures=True)
 
     def suggest(
         self,
@@ -63,7 +66,7 @@ class DeskService:
             except AnchorlineError as error:
                 then(state.asked, [], str(error))
 
-        self._pool.submit(work)
+        self._typing.submit(work)
 
     def fill(
         self,
@@ -84,7 +87,7 @@ class DeskService:
             else:
                 then(fill, "")
 
-        self._pool.submit(work)
+        self._typing.submit(work)
 
     def lines(self, address_id: str, then: Callable[[list[str], str], None]) -> None:
         """Asks for the lines of an address; `then` gets them, or why they are not to be had."""
@@ -95,7 +98,7 @@ class DeskService:
             except AnchorlineError as error:
                 then([], str(error))
 
-        self._pool.submit(work)
+        self._typing.submit(work)
 
     def send_look(self, look: Look, then: Callable[[str], None]) -> None:
         """Sends what is seen of a screen; `then` gets what came of it, in words."""

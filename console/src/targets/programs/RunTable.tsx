@@ -19,7 +19,7 @@ export function RunTable({ target }: { target: string }): React.ReactNode {
       pagination={{ pageSize: 20, hideOnSinglePage: true }}
       scroll={{ x: true }}
       locale={{ emptyText: <Empty description="Nothing has been written yet. What agents write is told here, without the addresses." /> }}
-      expandable={{ expandedRowRender: (run) => <RunSteps run={run} /> }}
+      expandable={{ columnTitle: <span className="visually-hidden">Steps</span>, expandedRowRender: (run) => <RunSteps run={run} /> }}
       columns={[
         { title: "When", render: (_, run) => readable(run.at) },
         {

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from typing import Protocol
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QGuiApplication
@@ -13,6 +13,16 @@ from .style import STYLE, WIDTH
 _ASK_AGAIN_MS, _MOST_ASKED = 25, 60
 Geometry = tuple[int, int, int, int]
 _FLAGS = Qt.WindowType.FramelessWindowHint | Qt.WindowType.WindowStaysOnTopHint
+
+
+class Windows(Protocol):
+    """The windows of the display."""
+
+    def front(self) -> int:
+        """The one with the focus."""
+
+    def activate(self, window: int) -> None:
+        """Brings one to the front."""
 
 
 class Panel(QWidget):
@@ -42,23 +52,23 @@ class Panel(QWidget):
         above, below = top - gap - self.height(), top + height + gap
         self.show_over((left, (above if above > 0 else below) - 40, width, 0))
 
-    def take_focus(self, bring: Callable[[int], None]) -> None:
-        """Asks for the keyboard until it has it: a window manager hears only of what it shows.
-
-        Args:
-            bring: brings a window, by its number, to the front.
-        """
+    def take_focus(self, windows: Windows) -> None:
+        """Asks for the keyboard until it has it: a window manager hears only of what it shows."""
         self._asked = 0
 
         def ask() -> None:
-            if not self.isVisible() or self.isActiveWindow() or self._asked > _MOST_ASKED:
+            if not self.isVisible() or self.has_focus(windows) or self._asked > _MOST_ASKED:
                 return
             self._asked += 1
             self.activateWindow()
-            bring(int(self.winId()))
+            windows.activate(int(self.winId()))
             QTimer.singleShot(_ASK_AGAIN_MS, ask)
 
         ask()
+
+    def has_focus(self, windows: Windows) -> bool:
+        """Whether keys come here: Qt can be behind what the display knows."""
+        return self.isActiveWindow() and windows.front() == int(self.winId())
 
     def show_over(self, geometry: Geometry) -> None:
         """Shows the window near the top of another one, inside the screen."""
