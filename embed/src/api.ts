@@ -651,7 +651,7 @@ export interface components {
              * @default keys
              * @enum {string}
              */
-            by: "keys" | "paste" | "accessible";
+            by: "keys" | "paste" | "accessible" | "found";
             /**
              * @description Between two keys
              * @default 2
