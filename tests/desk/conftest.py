@@ -34,5 +34,6 @@ def desktop():
 @pytest.fixture(scope="module")
 def eyes(desktop):
     made = Eyes()
+    assert made.tree, made.without_tree
     yield made
     made.close()

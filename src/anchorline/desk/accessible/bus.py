@@ -17,7 +17,9 @@ _STATUS = DBusAddress("/org/a11y/bus", bus_name="org.a11y.Bus", interface="org.a
 _DBUS = DBusAddress(
     "/org/freedesktop/DBus", bus_name="org.freedesktop.DBus", interface="org.freedesktop.DBus"
 )
-_START_SECONDS = 2.0
+# The session starts it when it is first asked for.
+_START_SECONDS = 10.0
+_PID_SECONDS = 0.5
 
 
 class Bus:
@@ -91,7 +93,11 @@ class Bus:
         """The process of a connection; 0 where that is unknown."""
         if name not in self._pids:
             call = new_method_call(_DBUS, "GetConnectionUnixProcessID", "s", (name,))
-            self._pids[name] = int(self.ask([call], 0.5)[0] or 0)
+            found = int(self.ask([call], _PID_SECONDS)[0] or 0)
+            # A bus that was slow to answer is asked again.
+            if not found:
+                return 0
+            self._pids[name] = found
         return self._pids[name]
 
 
