@@ -123,3 +123,23 @@ def test_steps_are_written_by_hand_and_a_draft_is_copied_and_taken_back(console,
     console.get_by_role("button", name="Copy", exact=True).click()
     expect(console.get_by_role("heading", name="Ledger (copy)")).to_be_visible()
     assert {one.key for one in client.targets.list()} == {"ledger", "ledger-copy"}
+
+
+def test_all_programs_are_worded_at_once(console, stack, client):
+    for key in ("ledger", "parcels"):
+        proposal = client.programs.propose(key, key.title(), [[*FACTS]], fields=[{"label": "Town"}])
+        client.targets.put_draft(proposal.document)
+    console.goto(f"{stack.url}/console/targets")
+    console.get_by_role("button", name="Wording of programs").click()
+    dialog = console.get_by_role("dialog", name="How programs are written into")
+    expect(dialog.get_by_role("button", name="Set in the drafts")).to_be_disabled()
+    dialog.get_by_label("The country as").press("ArrowDown")
+    console.get_by_title("two letters (GB)").click()
+    dialog.get_by_label("Publish them as well").check()
+    no_faults(console, "wording")
+    dialog.get_by_role("button", name="Set and publish").click()
+    console.get_by_text("2 programs are published with this wording.").wait_for()
+    for key in ("ledger", "parcels"):
+        draft = client.targets.draft(key)[0].document
+        assert (draft.wording.country_as, draft.wording.capitals) == ("alpha_2", False)
+    assert [one.published_version for one in client.targets.list()] == [1, 1]

@@ -1,11 +1,12 @@
 /** The inputs of a page: how each is found, what it is, and why that is thought. */
 
-import { Select, Table } from "antd";
+import { Table } from "antd";
 
 import { Named } from "../parts/Named";
 import type { Tried } from "./pageWindow";
 import type { PageInput, TargetDocument } from "./useTargets";
-import { CHOICES, LEFT, MORE, moreOf, whatItIs, withChoice } from "./whatItIs";
+import { WhatItIsChoice, whatItIsTitle } from "./WhatItIsChoice";
+import { LEFT, whatItIs, withChoice } from "./whatItIs";
 
 const WAYS: Record<string, string> = { css: "selector", name: "name", id: "id", autocomplete: "autofill token", label: "label", class_name: "class" };
 
@@ -40,26 +41,13 @@ export function InputTable(props: {
           ),
         },
         ...addresses.map((address, at) => ({
-          title: addresses.length > 1 ? `What it is for “${address.label}”` : "What it is",
-          render: (_: unknown, input: PageInput) => {
-            const choice = whatItIs(address, input.key);
-            const more = choice === MORE ? moreOf(address, input.key) : null;
-            return (
+          title: whatItIsTitle(address, addresses.length > 1),
+          render: (_: unknown, input: PageInput) => (
               <>
-                <Select
-                  aria-label={`What ${input.label ?? input.key} is${addresses.length > 1 ? `, for ${address.label}` : ""}`}
-                  className="what-it-is"
-                  value={choice}
-                  disabled={more?.isShared ?? false}
-                  showSearch={{ optionFilterProp: "label" }}
-                  popupMatchSelectWidth={false}
-                  options={more ? [{ value: MORE, label: more.label }, ...CHOICES] : CHOICES}
-                  onChange={(next) => change(withChoice(document, at, input.key, next))}
-                />
+                <WhatItIsChoice address={address} of={input} isOneOfSeveral={addresses.length > 1} change={(next) => change(withChoice(document, at, input.key, next))} />
                 {at === 0 && because[input.key] && <div className="hint">{because[input.key]}</div>}
               </>
-            );
-          },
+            ),
         })),
         ...(tried
           ? [

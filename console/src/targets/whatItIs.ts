@@ -4,7 +4,7 @@ import { COMPONENTS } from "../api/vocabulary";
 import type { Rule } from "./useTargets";
 
 /** An address of a target of either kind, as far as its mapping goes. */
-interface Mapped {
+export interface Mapped {
   mapping?: Rule[];
 }
 

@@ -1,13 +1,12 @@
 /** The rules of a mapping as rows, each with what it makes of the sample. */
 
 import { PlusOutlined } from "@ant-design/icons";
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from "@dnd-kit/core";
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Button, Empty } from "antd";
 import { useState } from "react";
 
 import type { FillAnswer, FormDocument, Rule, Slot } from "../../api/schemas";
 import { useComponentLabels } from "../../layouts/layouts";
+import { MovableList, moved } from "../../parts/MovableList";
 import type { Design } from "../design/useDesign";
 import { Proposals } from "./Proposals";
 import { RuleRow } from "./RuleRow";
@@ -31,47 +30,30 @@ export function RuleList(props: {
   const kinds = useChangeKinds();
   const fields = fieldChoices(document, slot, labels);
   const [proposing, setProposing] = useState(false);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const put = (mapping: Rule[]): void => set({ mapping });
-  const move = (from: number, to: number): void => {
-    const rule = slot.mapping[from];
-    if (!rule || to < 0 || to >= slot.mapping.length) return;
-    const without = slot.mapping.filter((_, at) => at !== from);
-    put([...without.slice(0, to), rule, ...without.slice(to)]);
-  };
+  const move = (from: number, to: number): void => put(moved(slot.mapping, from, to));
   return (
     <>
       {slot.mapping.length === 0 && <Empty description="Nothing is filled yet: add a rule, or have rules proposed." />}
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={({ active, over }) => over && move(Number(active.id) - 1, Number(over.id) - 1)}
-      >
-        <SortableContext items={slot.mapping.map((_, at) => at + 1)} strategy={verticalListSortingStrategy}>
-          <ol className="rule-rows">
-            {slot.mapping.map((rule, at) => (
-              <RuleRow
-                key={at}
-                rule={rule}
-                at={at}
-                count={slot.mapping.length}
-                fields={fields}
-                labels={labels}
-                kinds={kinds}
-                answer={answer}
-                findings={findings.filter((one) => ruleAt(one.pointer, slotAt) === at)}
-                design={design}
-                change={(next) => put(slot.mapping.with(at, next))}
-                move={move}
-                remove={() => put(slot.mapping.filter((_, other) => other !== at))}
-              />
-            ))}
-          </ol>
-        </SortableContext>
-      </DndContext>
+      <MovableList count={slot.mapping.length} className="rule-rows" move={move}>
+        {slot.mapping.map((rule, at) => (
+          <RuleRow
+            key={at}
+            rule={rule}
+            at={at}
+            count={slot.mapping.length}
+            fields={fields}
+            labels={labels}
+            kinds={kinds}
+            answer={answer}
+            findings={findings.filter((one) => ruleAt(one.pointer, slotAt) === at)}
+            design={design}
+            change={(next) => put(slot.mapping.with(at, next))}
+            move={move}
+            remove={() => put(slot.mapping.filter((_, other) => other !== at))}
+          />
+        ))}
+      </MovableList>
       <div className="rule-add">
         <Button icon={<PlusOutlined aria-hidden />} onClick={() => put([...slot.mapping, newRule(fields[0]?.value ?? "")])}>
           Add a rule

@@ -1,12 +1,11 @@
 /** One rule: what it takes, how that is changed, where it goes, and what comes of it. */
 
-import { DeleteOutlined, HolderOutlined } from "@ant-design/icons";
-import { useSortable } from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
+import { DeleteOutlined } from "@ant-design/icons";
 import { Button, Select } from "antd";
 
 import { ruleFills } from "../../../../embed/src/form/rule-fills";
 import type { FillAnswer, Rule } from "../../api/schemas";
+import { MovableRow } from "../../parts/MovableList";
 import { Named } from "../../parts/Named";
 import type { Design } from "../design/useDesign";
 import { Changes } from "./Changes";
@@ -35,23 +34,8 @@ export interface RuleRowProps {
 export function RuleRow(props: RuleRowProps): React.ReactNode {
   const { rule, at, fields, labels, kinds, answer, findings, design, change, move, remove } = props;
   const name = `rule ${at + 1}`;
-  const sortable = useSortable({ id: at + 1 });
-  const pressed = (event: React.KeyboardEvent): void => {
-    if (!event.altKey || !["ArrowUp", "ArrowDown"].includes(event.key)) return;
-    event.preventDefault();
-    move(at, at + (event.key === "ArrowUp" ? -1 : 1));
-  };
   return (
-    <li
-      ref={sortable.setNodeRef}
-      className={`rule-row ${sortable.isDragging ? "dragging" : ""}`}
-      style={{ transform: CSS.Translate.toString(sortable.transform), transition: sortable.transition }}
-      onKeyDown={pressed}
-    >
-      <button type="button" className="rule-handle" ref={sortable.setActivatorNodeRef} {...sortable.attributes} {...sortable.listeners} aria-label={`Move ${name}`}>
-        <HolderOutlined aria-hidden />
-        {at + 1}
-      </button>
+    <MovableRow at={at} name={name} className="rule-row" move={move}>
       <div className="rule-cell">
         <span className="rule-title">From</span>
         <TakesEditor rule={rule} name={name} fields={fields} labels={labels} change={change} />
@@ -92,7 +76,7 @@ export function RuleRow(props: RuleRowProps): React.ReactNode {
           <Findings findings={findings} design={design} />
         </div>
       )}
-    </li>
+    </MovableRow>
   );
 }
 

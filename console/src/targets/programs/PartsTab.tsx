@@ -1,9 +1,10 @@
 /** The parts that an address comes to, and what each is. */
 
 import { DeleteOutlined, PlusOutlined } from "@ant-design/icons";
-import { Button, Input, InputNumber, Select, Table } from "antd";
+import { Button, Input, InputNumber, Table } from "antd";
 
-import { CHOICES, MORE, moreOf, whatItIs, withChoice } from "../whatItIs";
+import { WhatItIsChoice, whatItIsTitle } from "../WhatItIsChoice";
+import { withChoice } from "../whatItIs";
 import type { ProgramProps } from "./ProgramTabs";
 import type { Part } from "./usePrograms";
 
@@ -30,23 +31,10 @@ export function PartsTab({ document, edit }: ProgramProps): React.ReactNode {
             ),
           },
           ...document.addresses.map((address, at) => ({
-            title: document.addresses.length > 1 ? `What it is for “${address.label}”` : "What it is",
-            render: (_: unknown, part: Part) => {
-              const choice = whatItIs(address, part.key);
-              const more = choice === MORE ? moreOf(address, part.key) : null;
-              return (
-                <Select
-                  aria-label={`What ${part.label ?? part.key} is${document.addresses.length > 1 ? `, for ${address.label}` : ""}`}
-                  className="what-it-is"
-                  value={choice}
-                  disabled={more?.isShared ?? false}
-                  showSearch={{ optionFilterProp: "label" }}
-                  popupMatchSelectWidth={false}
-                  options={more ? [{ value: MORE, label: more.label }, ...CHOICES] : CHOICES}
-                  onChange={(next) => edit(withChoice(document, at, part.key, next))}
-                />
-              );
-            },
+            title: whatItIsTitle(address, document.addresses.length > 1),
+            render: (_: unknown, part: Part) => (
+              <WhatItIsChoice address={address} of={part} isOneOfSeveral={document.addresses.length > 1} change={(next) => edit(withChoice(document, at, part.key, next))} />
+            ),
           })),
           {
             title: "Most characters",

@@ -8,7 +8,7 @@ import { call, callWithEtag } from "../../api/call";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import type * as api from "../../../../embed/src/api";
 import type { TargetSummary } from "../useTargets";
-import type { ProgramDocument, Wording } from "./usePrograms";
+import type { PartOfWording, ProgramDocument } from "./usePrograms";
 import { CountryWording } from "./WordingFields";
 
 const CAPITALS = [
@@ -32,7 +32,7 @@ function WordingDialog({ programs, close }: { programs: TargetSummary[]; close: 
   const queries = useQueryClient();
   const { message } = App.useApp();
   const [keys, setKeys] = useState(programs.map((one) => one.key));
-  const [wording, setWording] = useState<Partial<Wording>>({});
+  const [wording, setWording] = useState<PartOfWording>({ capitals: null, country_as: null, home_country: null });
   const [publishes, setPublishes] = useState(false);
   const setting = useMutation({
     mutationFn: async () => {
@@ -44,8 +44,8 @@ function WordingDialog({ programs, close }: { programs: TargetSummary[]; close: 
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ["targets"] }),
   });
-  const says = Object.values(wording).some((value) => value !== null && value !== undefined);
-  const change = (changed: Partial<Wording>): void => setWording({ ...wording, ...changed });
+  const says = Object.values(wording).some((value) => value !== null);
+  const change = (changed: Partial<PartOfWording>): void => setWording({ ...wording, ...changed });
   return (
     <Modal
       open
@@ -60,7 +60,7 @@ function WordingDialog({ programs, close }: { programs: TargetSummary[]; close: 
           <Select id="worded" mode="multiple" value={keys} options={programs.map((one) => ({ value: one.key, label: one.title }))} showSearch={{ optionFilterProp: "label" }} onChange={setKeys} />
         </Form.Item>
         <Form.Item label="Everything" htmlFor="capitals">
-          <Select id="capitals" allowClear placeholder="left as it is" value={wording.capitals} options={CAPITALS} onChange={(value?: boolean) => change({ capitals: value })} />
+          <Select id="capitals" allowClear placeholder="left as it is" value={wording.capitals} options={CAPITALS} onChange={(value: boolean | null | undefined) => change({ capitals: value ?? null })} />
         </Form.Item>
         <CountryWording wording={wording} change={change} unsaid="left as it is" />
         <Checkbox checked={publishes} onChange={(event) => setPublishes(event.target.checked)}>
@@ -72,10 +72,10 @@ function WordingDialog({ programs, close }: { programs: TargetSummary[]; close: 
   );
 }
 
-async function word(key: string, wording: Partial<Wording>, publishes: boolean): Promise<void> {
+async function word(key: string, wording: PartOfWording, publishes: boolean): Promise<void> {
   const { body, etag } = await callWithEtag<api.TargetDraft>(`targets/${key}/draft`);
   const document = body.document as ProgramDocument;
-  const said = Object.fromEntries(Object.entries(wording).filter(([, value]) => value !== null && value !== undefined));
+  const said = Object.fromEntries(Object.entries(wording).filter(([, value]) => value !== null));
   await call(`targets/${key}/draft`, { method: "PUT", body: { ...document, wording: { ...document.wording, ...said } }, etag });
   if (publishes) await call(`targets/${key}/publish`, { method: "POST" });
 }

@@ -3,7 +3,7 @@
 import { Form, Select } from "antd";
 
 import { useLayouts } from "../../layouts/layouts";
-import type { Wording } from "./usePrograms";
+import type { PartOfWording, Wording } from "./usePrograms";
 
 const COUNTRY_AS: { value: NonNullable<Wording["country_as"]>; label: string }[] = [
   { value: "name", label: "its name" },
@@ -15,8 +15,8 @@ const COUNTRY_AS: { value: NonNullable<Wording["country_as"]>; label: string }[]
 ];
 
 interface Fields {
-  wording: Partial<Wording>;
-  change: (changed: Partial<Wording>) => void;
+  wording: Pick<PartOfWording, "country_as" | "home_country">;
+  change: (changed: Partial<Pick<Wording, "country_as" | "home_country">>) => void;
   /** What stands where nothing is said. */
   unsaid: string;
 }

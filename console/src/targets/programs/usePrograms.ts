@@ -15,6 +15,8 @@ export type Condition = api.ConditionSchema;
 export type Look = api.LookSchema;
 export type Run = api.TargetRunSchema;
 export type Wording = NonNullable<ProgramDocument["wording"]>;
+/** A wording of which something is left unsaid. */
+export type PartOfWording = { [name in keyof Wording]: Wording[name] | null };
 export type Step = Plan["steps"][number];
 
 const LOOK_AGAIN_MS = 3000;
