@@ -60,7 +60,9 @@ class Desktop:
         for name in ("XDG_CACHE_HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME"):
             self.environment.pop(name, None)
         address = self.folder / "run" / "bus"
-        self._spawn(["dbus-daemon", "--session", f"--address=unix:path={address}", "--nofork"])
+        # The accessibility bus that it starts has its place in this session's folder.
+        session = ["dbus-daemon", "--session", f"--address=unix:path={address}", "--nofork"]
+        self._spawn(session, env=self.environment)
         until(address.exists, "the session bus")
         self.environment["DBUS_SESSION_BUS_ADDRESS"] = f"unix:path={address}"
         if window_manager:

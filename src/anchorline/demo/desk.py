@@ -57,17 +57,14 @@ def _own_session(started: list[subprocess.Popen[bytes]]) -> dict[str, str]:
     bus = Path(os.environ.get("XDG_RUNTIME_DIR") or folder()) / f"desk-bus-{os.getpid()}"
     address = f"unix:path={bus}"
     session = ["dbus-daemon", "--session", f"--address={address}", "--nofork"]
-    started.append(_apart(session))
+    found = {"DISPLAY": f":{number}", "XDG_SESSION_TYPE": "x11"}
+    started.append(_apart(session, env={**os.environ, **found}))
     until = time.monotonic() + _PATIENCE
     while not bus.exists():
         if time.monotonic() > until:
             raise DemoError("The session bus does not start.")
         time.sleep(0.05)
-    found = {
-        "DISPLAY": f":{number}",
-        "DBUS_SESSION_BUS_ADDRESS": address,
-        "XDG_SESSION_TYPE": "x11",
-    }
+    found["DBUS_SESSION_BUS_ADDRESS"] = address
     started.append(_apart(["openbox"], env={**os.environ, **found}))
     print(f"There is no display: this one is :{number}, without a screen.")
     print(f"See it: DISPLAY=:{number} import -window root desk.png (package imagemagick)")
