@@ -84,7 +84,11 @@ class Choices:
                 about.append("Slow walk: each step waits for a second, or the key.")
             elif current.is_untried(ways):
                 word = current.address.asks.practice_word
-                how = f"type “{word}” and choose an address" if word else "give it a practice word"
+                how = (
+                    f"type “{word}” and choose an address"
+                    if word
+                    else "give the target a word for practice addresses, in the console"
+                )
                 about.append(f"Which way writes best is not tried here yet: {how}.")
         if problem:
             about.append(f"Targets are as they were last heard of: {problem}")
@@ -92,7 +96,7 @@ class Choices:
 
     def keys(self, is_slow: bool, may_change: bool) -> str:
         """Which keys there are besides those of every finder."""
-        return ", ".join(
+        return " · ".join(
             words
             for words, is_there in (
                 ("F2 the next one", len(self._all) > 1),

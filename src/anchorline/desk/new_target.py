@@ -165,7 +165,10 @@ class NewTarget(QObject):
         target = known_target(self._document, 0)
         address = target.addresses[0]
         by = address.plan.by
-        self._order = Order(target, address, values, self._place(), by, is_practice=True)
+        # It can be tried again, and used at once: the cursor is to stand where it stood.
+        self._order = Order(
+            target, address, values, self._place(), by, is_practice=True, returns=True
+        )
         self._scribe.write(self._order)
 
     def _show_end(self, report: RunReport) -> None:

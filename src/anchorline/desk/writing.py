@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 
 from anchorline.core.targets.programs import Part, Run, RunReport, StopRun
@@ -37,6 +38,7 @@ class Order:
         values: texts of the parts, by key.
         by: the way of writing; FOUND tries one after the other.
         is_slow: each step waits for `next_step`, or a second.
+        returns: to the field that it began in, after a run that was not stopped.
     """
 
     target: KnownTarget
@@ -46,6 +48,7 @@ class Order:
     by: str
     is_slow: bool = False
     is_practice: bool = False
+    returns: bool = False
 
 
 class Writing:
@@ -120,10 +123,16 @@ class Writing:
 
     def _begin(self, hands: X11Hands) -> RunReport:
         if self._order.by != FOUND:
-            return self._run_with(hands).go()
-        found = try_ways(lambda way: self._new_run(hands, way))
-        self._found(found)
-        return found.report
+            report = self._run_with(hands).go()
+        else:
+            found = try_ways(lambda way: self._new_run(hands, way))
+            self._found(found)
+            report = found.report
+        if self._order.returns and not report.stop:
+            # What comes between now is for the person to see: the run has had its end.
+            with suppress(StopRun):
+                self._run_with(hands).back_to_first()
+        return report
 
     def _run_with(self, hands: X11Hands) -> Run:
         """The run that goes on; a new one where none has begun."""

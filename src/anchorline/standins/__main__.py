@@ -1,4 +1,4 @@
-"""All stand-in programs at once, on the display that there is: `python -m anchorline.standins`."""
+"""Stand-in programs on the display that there is: `python -m anchorline.standins [NAME…]`."""
 
 from __future__ import annotations
 
@@ -19,14 +19,19 @@ def main() -> None:
     """Starts them, and ends them at Ctrl-C."""
     if not os.environ.get("DISPLAY"):
         sys.exit("There is no display: run this in a graphical session, or set DISPLAY.")
+    names = sys.argv[1:] or NAMES
+    unknown = [name for name in names if name not in NAMES]
+    if unknown:
+        sys.exit(f"There is no stand-in {unknown[0]!r}; there are {', '.join(NAMES)}.")
     folder = Path(tempfile.mkdtemp(prefix="anchorline-standins-"))
     started = [
         # Ctrl-C is for this program, which ends them.
         subprocess.Popen(command(name, folder), start_new_session=True)
-        for name in NAMES
+        for name in names
         if name != "orders" or _xterm()
     ]
-    print(f"{len(started)} programs run; what stands in their fields is kept in {folder}.")
+    count = "One program runs" if len(started) == 1 else f"{len(started)} programs run"
+    print(f"{count}; what stands in their fields is kept in {folder}.")
     print("Ctrl-C ends them.")
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     try:

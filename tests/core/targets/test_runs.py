@@ -178,6 +178,23 @@ def test_what_was_written_is_taken_back_and_what_stood_there_put_back(key):
         assert run.go().outcome == "verified"
 
 
+@given(st.integers(0, 3), st.sampled_from([1, 2]), st.booleans())
+def test_back_at_its_first_field_a_run_can_be_taken_back_or_begun_again(start, times, jumps):
+    table = [{**row, "times": times} if row["then"] == "next" else row for row in LINES[:2]]
+    widths = [10] * 4 if jumps and times == 1 else []
+    screen = FakeScreen(list(STALE), widths=widths, at=start)
+    run = run_of(plan_of(table, jumps=bool(widths)), screen, widths={"street": 10})
+    run.go()
+    run.back_to_first()
+    assert screen.at == start
+    written = list(screen.fields)
+    run_of(plan_of(table, jumps=bool(widths)), screen, widths={"street": 10}).go()
+    assert screen.fields == written
+    screen.at = start
+    run.undo()
+    assert (screen.at, screen.fields) == (start, STALE)
+
+
 @given(st.integers(1, 45))
 def test_a_report_of_a_stopped_run_is_true(key):
     screen = FakeScreen(list(STALE), stops={key: "left"})

@@ -76,6 +76,8 @@ class SetupWindow(Panel):
         self._field_hint.setText(
             f"It is the one in which ‹{number}› stands now. What stood there is put back."
         )
+        # Letters that chose in the field before are no beginning of what is chosen here.
+        self._what.view().keyboardSearch("")
         self._what.setCurrentIndex(min(number - 1, len(WHAT_IT_IS) - 1))
         for one in (self._width_label, self._width):
             one.setVisible(is_terminal)

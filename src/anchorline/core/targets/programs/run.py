@@ -53,7 +53,7 @@ class Run:
         self._by = by or (TRIED[0] if plan.by == FOUND else plan.by)
         self._steps = steps_of(plan)
         self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
-        self._at = self._pressed = 0
+        self._at = self._pressed = self._returned = 0
         self._boxes: list[Box] = []
         self._taken_back: list[Box] = []
         self._log: list[LogEntry] = []
@@ -92,6 +92,7 @@ class Run:
     def undo(self) -> RunReport:
         """Takes back what was written: back through the fields, the last one first."""
         try:
+            self._forth()
             for box in reversed(self._boxes):
                 if box.away:
                     self._note(f"Go back to {self._named(box)}")
@@ -110,6 +111,18 @@ class Run:
         self._cut.clear()
         self._at = self._pressed = 0
         return self._report(None, undone=True)
+
+    def back_to_first(self) -> None:
+        """Goes back to the field that the run began in, so that another one can; may stop."""
+        while self._returned < sum(max(box.away, 0) for box in self._boxes):
+            self.hands.press(self._plan.previous_key)
+            self._returned += 1
+
+    def _forth(self) -> None:
+        """To the last field again, after `back_to_first`."""
+        while self._returned:
+            self.hands.press(self._plan.next_key)
+            self._returned -= 1
 
     # What steps do (steps.step.Running).
 
