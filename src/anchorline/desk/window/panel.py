@@ -46,11 +46,18 @@ class Panel(QWidget):
 
     def show_beside(self, geometry: Geometry) -> None:
         """Shows the window above another one, or below it, so that its fields are seen."""
-        self.adjustSize()
+        self._fit()
         left, top, width, height = geometry
         gap = 34
         above, below = top - gap - self.height(), top + height + gap
         self.show_over((left, (above if above > 0 else below) - 40, width, 0))
+
+    def _fit(self) -> None:
+        """As high as its rows are with their lines wrapped, so that it stands where it is put."""
+        self.rows.activate()
+        self.adjustSize()
+        high = self.rows.totalHeightForWidth(WIDTH) if self.rows.hasHeightForWidth() else 0
+        self.resize(WIDTH, max(self.height(), high))
 
     def take_focus(self, windows: Windows) -> None:
         """Asks for the keyboard until it has it: a window manager hears only of what it shows."""
@@ -72,7 +79,7 @@ class Panel(QWidget):
 
     def show_over(self, geometry: Geometry) -> None:
         """Shows the window near the top of another one, inside the screen."""
-        self.adjustSize()
+        self._fit()
         left, top, width, _height = geometry
         screen = QGuiApplication.primaryScreen().availableGeometry()
         x = left + (width - WIDTH) // 2 if width else (screen.width() - WIDTH) // 2

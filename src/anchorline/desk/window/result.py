@@ -54,7 +54,7 @@ class ResultWindow(Panel):
         self._list = Rows("Parts of the address")
         self._hint = label("", "hint")
         self._go_on = QPushButton("Go on from here (Ctrl+G)")
-        self._undo = QPushButton("Take back what was written (Ctrl+Z)")
+        self._undo = QPushButton("Take back (Ctrl+Z)")
         self._close = QPushButton("Close (Esc)")
         buttons = QHBoxLayout()
         for one in (self._go_on, self._undo, self._close):
