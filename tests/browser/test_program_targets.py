@@ -61,6 +61,7 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
 
     console.get_by_role("tab", name="Parts").click()
     console.get_by_label("Most characters of Town").fill("20")
+    console.get_by_label("Country in capitals").check()
     console.get_by_role("button", name="Take out Region").click()
     no_faults(console, "parts")
 
@@ -92,6 +93,8 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
     assert [row.part for row in plan.table] == ["line1", "line2", "town", "country", "postcode"]
     assert (plan.pace_ms, document.wording.capitals) == (5, True)
     assert [part.max_length for part in document.parts if part.key == "town"] == [20]
+    mapping = document.addresses[0].mapping
+    assert [rule.changes for rule in mapping if rule.into == "country"] == [["upper"]]
 
     client.programs.report_run(document.key, TargetRunReport.model_validate(RUN))
     console.get_by_role("tab", name="Runs").click()

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { PageAddress, TargetDocument } from "./useTargets";
-import { LEFT, MORE, moreOf, whatItIs, withChoice } from "./whatItIs";
+import { LEFT, MORE, inCapitals, moreOf, whatItIs, withCapitals, withChoice } from "./whatItIs";
 
 const address = (mapping: unknown[]): PageAddress => ({ key: "a", label: "A", mapping }) as unknown as PageAddress;
 const target = (...mappings: unknown[][]): TargetDocument => ({ key: "t", title: "T", addresses: mappings.map(address) }) as unknown as TargetDocument;
@@ -13,7 +13,8 @@ describe("what an input is", () => {
     [[{ components: ["town"], into: "x" }], "town"],
     [[{ lines: "street", into: "x" }], "line:street"],
     [[{ components: ["unit", "building"], into: "x" }], MORE],
-    [[{ components: ["town"], into: "x", changes: ["upper"] }], MORE],
+    [[{ components: ["town"], into: "x", changes: ["upper"] }], "town"],
+    [[{ components: ["town"], into: "x", changes: ["ascii", "upper"] }], MORE],
     [[{ fit: { into: ["x", "y"] } }], MORE],
   ])("of %j is %s", (mapping, choice) => expect(whatItIs(address(mapping), "x")).toBe(choice));
 
@@ -27,6 +28,17 @@ describe("what an input is", () => {
     const after = withChoice(before, 0, "x", "line:street");
     expect(rules(after)).toEqual([{ components: ["region"], into: "y" }, { lines: "street", into: "x" }]);
     expect(rules(withChoice(after, 0, "x", LEFT))).toEqual([{ components: ["region"], into: "y" }]);
+  });
+
+  it("stays in capitals when it is something else", () => {
+    const before = target([{ components: ["town"], into: "x" }, { fit: { into: ["y", "z"] } }]);
+    const after = withCapitals(withCapitals(before, "x", true), "z", true);
+    expect([inCapitals(after.addresses![0]!, "x"), inCapitals(after.addresses![0]!, "y"), inCapitals(after.addresses![0]!, "none")]).toEqual([true, true, false]);
+    expect(rules(withChoice(after, 0, "x", "region"))).toContainEqual({ components: ["region"], into: "x", changes: ["upper"] });
+    expect(rules(withCapitals(withCapitals(after, "x", false), "y", false))).toEqual([
+      { components: ["town"], into: "x", changes: [] },
+      { fit: { into: ["y", "z"] }, changes: [] },
+    ]);
   });
 
   it("of one address is taken out of another, so that nothing is filled twice", () => {

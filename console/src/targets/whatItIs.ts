@@ -13,6 +13,8 @@ export const LEFT = "";
 /** A rule that is more than one choice: it is changed in a file. */
 export const MORE = "more";
 const LINE = "line:";
+/** The mapping's change that makes capitals. */
+const CAPITALS = "upper";
 
 export const CHOICES: { value: string; label: string }[] = [
   { value: LEFT, label: "Left to people" },
@@ -29,7 +31,7 @@ function readable(name: string): string {
 
 /** What an input is, by the rules of an address. */
 export function whatItIs(address: Mapped, input: string): string {
-  const own = (address.mapping ?? []).filter((rule) => rule.into === input || (rule.fit?.into ?? []).includes(input));
+  const own = (address.mapping ?? []).filter((rule) => writes(rule, input));
   const [rule] = own;
   if (!rule) return LEFT;
   if (own.length > 1 || !isPlain(rule)) return MORE;
@@ -40,7 +42,7 @@ export function whatItIs(address: Mapped, input: string): string {
 
 /** In words what an input gets, where that is more than one choice; and whether other inputs share it. */
 export function moreOf(address: Mapped, input: string): { label: string; isShared: boolean } {
-  const own = (address.mapping ?? []).filter((rule) => rule.into === input || (rule.fit?.into ?? []).includes(input));
+  const own = (address.mapping ?? []).filter((rule) => writes(rule, input));
   const said = own.map((rule) => {
     if (rule.fit) return `One of ${rule.fit.into.length} lines for what no other input takes`;
     if (rule.formula) return "Worked out by a formula";
@@ -57,17 +59,35 @@ export function withChoice<Document extends { addresses?: Mapped[] }>(document: 
     const others = (address.mapping ?? []).filter((rule) => rule.into !== input);
     if (number !== at) return whatItIs(address, input) === MORE || choice === LEFT ? address : { ...address, mapping: others };
     if (choice === LEFT) return { ...address, mapping: others };
-    const rule = choice.startsWith(LINE)
-      ? { lines: choice.slice(LINE.length) as "street" | "all", into: input }
-      : { components: [choice], into: input };
-    return { ...address, mapping: [...others, rule as unknown as Rule] };
+    const takes = choice.startsWith(LINE) ? { lines: choice.slice(LINE.length) as "street" | "all" } : { components: [choice] };
+    const capitals = inCapitals(address, input) ? { changes: [CAPITALS] } : {};
+    return { ...address, mapping: [...others, { ...takes, into: input, ...capitals } as unknown as Rule] };
   });
   return { ...document, addresses };
 }
 
+const writes = (rule: Rule, part: string): boolean => rule.into === part || (rule.fit?.into ?? []).includes(part);
+
+/** Whether a part is written in capitals: all that writes it makes them. */
+export function inCapitals(address: Mapped, part: string): boolean {
+  const own = (address.mapping ?? []).filter((rule) => writes(rule, part));
+  return own.length > 0 && own.every((rule) => (rule.changes ?? []).includes(CAPITALS));
+}
+
+/** The target with a part in capitals, or as the mapping makes it; lines that share a text share this as well. */
+export function withCapitals<Document extends { addresses?: Mapped[] }>(document: Document, part: string, capitals: boolean): Document {
+  const change = (rule: Rule): Rule => {
+    const others = (rule.changes ?? []).filter((one) => one !== CAPITALS);
+    return { ...rule, changes: capitals ? [...others, CAPITALS] : others };
+  };
+  const addresses = (document.addresses ?? []).map((address) => ({ ...address, mapping: (address.mapping ?? []).map((rule) => (writes(rule, part) ? change(rule) : rule)) }));
+  return { ...document, addresses };
+}
+
 function isPlain(rule: Rule): boolean {
-  const { components, lines, fit, link, formula, facts, changes } = rule;
-  if (fit || link || formula || facts?.length || (changes?.length ?? 0) > 0) return false;
+  const { components, lines, fit, link, formula, facts } = rule;
+  const isChanged = (rule.changes ?? []).some((change) => change !== CAPITALS);
+  if (fit || link || formula || facts?.length || isChanged) return false;
   if (lines) return lines === "street" || lines === "all";
   return components?.length === 1 && typeof components[0] === "string";
 }

@@ -1,10 +1,10 @@
 /** The parts that an address comes to, and what each is. */
 
 import { DeleteOutlined, PlusOutlined } from "@ant-design/icons";
-import { Button, Input, InputNumber, Table } from "antd";
+import { Button, Checkbox, Input, InputNumber, Table } from "antd";
 
 import { WhatItIsChoice, whatItIsTitle } from "../WhatItIsChoice";
-import { withChoice } from "../whatItIs";
+import { inCapitals, withCapitals, withChoice } from "../whatItIs";
 import type { ProgramProps } from "./ProgramTabs";
 import type { Part } from "./usePrograms";
 
@@ -36,6 +36,14 @@ export function PartsTab({ document, edit }: ProgramProps): React.ReactNode {
               <WhatItIsChoice address={address} of={part} isOneOfSeveral={document.addresses.length > 1} change={(next) => edit(withChoice(document, at, part.key, next))} />
             ),
           })),
+          {
+            title: "In capitals",
+            render: (_, part) => {
+              const all = document.wording?.capitals ?? false;
+              const isOn = document.addresses.every((address) => inCapitals(address, part.key));
+              return <Checkbox aria-label={`${part.label ?? part.key} in capitals`} checked={all || isOn} disabled={all} onChange={(event) => edit(withCapitals(document, part.key, event.target.checked))} />;
+            },
+          },
           {
             title: "Most characters",
             render: (_, part) => <InputNumber aria-label={`Most characters of ${part.label ?? part.key}`} min={1} max={10000} value={part.max_length} onChange={(value) => set(part.key, { max_length: value })} />,
