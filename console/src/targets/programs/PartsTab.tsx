@@ -5,8 +5,7 @@ import { Button, Checkbox, Input, InputNumber, Table } from "antd";
 
 import { WhatItIsChoice, whatItIsTitle } from "../WhatItIsChoice";
 import { inCapitals, withCapitals, withChoice } from "../whatItIs";
-import type { ProgramProps } from "./ProgramTabs";
-import type { Part } from "./usePrograms";
+import type { Part, ProgramProps } from "./usePrograms";
 
 export function PartsTab({ document, edit }: ProgramProps): React.ReactNode {
   const set = (key: string, changed: Partial<Part>): void => edit({ ...document, parts: document.parts.map((one) => (one.key === key ? { ...one, ...changed } : one)) });

@@ -9,9 +9,8 @@ import { Panel } from "../../parts/Panel";
 import { tryTarget } from "../useTargets";
 import { PlanSettings } from "./PlanSettings";
 import { PlanTable } from "./PlanTable";
-import type { ProgramProps } from "./ProgramTabs";
 import { StepsEditor } from "./StepsEditor";
-import { type Plan, type ProgramDocument, type Step, useReadyMadePlans } from "./usePrograms";
+import { type Plan, type ProgramDocument, type Step, useReadyMadePlans, type ProgramProps } from "./usePrograms";
 
 export function PlanTab({ document, edit }: ProgramProps): React.ReactNode {
   const set = (at: number, plan: Plan): void => edit({ ...document, addresses: document.addresses.map((one, place) => (place === at ? { ...one, plan } : one)) });

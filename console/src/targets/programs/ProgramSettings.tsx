@@ -5,8 +5,7 @@ import { Button, Checkbox, Form, Input, Select } from "antd";
 
 import { useLayouts } from "../../layouts/layouts";
 import { Panel } from "../../parts/Panel";
-import type { ProgramProps } from "./ProgramTabs";
-import type { ProgramAddress, ProgramDocument, Wording } from "./usePrograms";
+import type { ProgramAddress, ProgramDocument, ProgramProps, Wording } from "./usePrograms";
 import { CountryWording } from "./WordingFields";
 
 export function ProgramSettings({ document, edit }: ProgramProps): React.ReactNode {

@@ -8,13 +8,8 @@ import { ProgramSettings } from "./ProgramSettings";
 import { RunTable } from "./RunTable";
 import { SignatureTab } from "./SignatureTab";
 import { TrialTab } from "./TrialTab";
-import type { ProgramDocument } from "./usePrograms";
+import type { ProgramProps } from "./usePrograms";
 import "./programs.css";
-
-export interface ProgramProps {
-  document: ProgramDocument;
-  edit: (document: ProgramDocument) => void;
-}
 
 export function ProgramTabs({ target, document, edit }: ProgramProps & { target: string }): React.ReactNode {
   return (

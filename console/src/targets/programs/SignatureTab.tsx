@@ -5,8 +5,7 @@ import { Button, Input, Select } from "antd";
 
 import { Panel } from "../../parts/Panel";
 import { LookList } from "./LookList";
-import type { ProgramProps } from "./ProgramTabs";
-import type { Condition, Screen } from "./usePrograms";
+import type { Condition, ProgramProps, Screen } from "./usePrograms";
 import { KINDS, TESTS } from "./words";
 
 const NEEDS = [

@@ -19,6 +19,11 @@ export type Wording = NonNullable<ProgramDocument["wording"]>;
 export type PartOfWording = { [name in keyof Wording]: Wording[name] | null };
 export type Step = Plan["steps"][number];
 
+export interface ProgramProps {
+  document: ProgramDocument;
+  edit: (document: ProgramDocument) => void;
+}
+
 const LOOK_AGAIN_MS = 3000;
 
 /** Looks of the last days; asked again, so that one just sent appears. */
