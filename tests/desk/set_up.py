@@ -7,6 +7,8 @@ from anchorline.desk.known_targets import known_target
 from anchorline.desk.setting_up import Looks, SettingUp, SetUp
 from anchorline.desk.writing import Place
 
+from .desktop import until
+
 # What a person says of each field, in the order of the Tab key; an empty text for one to pass over.
 FIELDS = {
     "contacts": [("Address line 1",), ("Address line 2",), ("Town",), ("Postcode",), ("Country",)],
@@ -29,12 +31,17 @@ FIELDS = {
 
 def set_up(client, eyes, stand_in, pace_ms=2):
     """A target for the stand-in in front, kept and published; and where its first field is."""
-    seen = eyes.look()
-    setup = SetUp(seen, Looks((), ()), title=f"Stand-in {stand_in.name}")
     said = FIELDS[stand_in.name]
+
+    def begun():
+        made = SetUp(eyes.look(patience=5), Looks((), ()), title=f"Stand-in {stand_in.name}")
+        return made if said or len(made.named_fields()) >= 5 else None
+
+    # A program that has just started may not name its fields yet.
+    setup = until(begun, "the names of its fields")
+    seen = setup.seen
     if said is None:
         named = setup.named_fields()[:5]
-        assert len(named) == 5, seen.fields
         # How many characters fit is told by nobody: a person has seen it.
         widths = [40, 40, None, None, None] if stand_in.name == "customers" else [None] * 5
         setup.fields = [

@@ -7,7 +7,7 @@ import threading
 from .accessible.bus import Bus
 from .accessible.tree import Tree
 from .errors import NoBusError
-from .x11.facts import Looker, SeenScreen
+from .x11.facts import ASKED_SECONDS, Looker, SeenScreen
 from .x11.screen import Screen, open_display
 from .x11.selections import Selections
 
@@ -36,11 +36,13 @@ class Eyes:
             self.without_tree = str(error)
         self._looker = Looker(self.screen, self.selections, self.tree)
 
-    def look(self, focus: int | None = None, deep: bool = True) -> SeenScreen:
+    def look(
+        self, focus: int | None = None, deep: bool = True, patience: float = ASKED_SECONDS
+    ) -> SeenScreen:
         """The screen as it is now; see `Looker.look`."""
         with self._lock:
             self.screen.forget()
-            return self._looker.look(focus, deep)
+            return self._looker.look(focus, deep, patience)
 
     def activate(self, window: int, focus: int = 0) -> None:
         """Brings a window to the front."""

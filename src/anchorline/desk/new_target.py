@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 
 from PySide6.QtCore import QObject, Signal, Slot
 
@@ -21,6 +22,7 @@ from .writing import Order, Place
 from .x11.facts import SeenScreen
 
 _USUAL_FIELDS = 5
+_PATIENCE_SECONDS = 4.0
 _TERMINAL_CLEAR = "Ctrl+U"
 
 
@@ -71,7 +73,19 @@ class NewTarget(QObject):
         self._asking = SettingUp(self._service.client)
         self._document = self._order = None
         self._is_walking = False
-        self._beside(lambda: self._planned.emit(self._service.client.programs.ready_made()))
+
+        def work() -> None:
+            if not seen.fields:
+                self._require().seen = self._looked_again(seen)
+            self._planned.emit(self._service.client.programs.ready_made())
+
+        self._beside(work)
+
+    def _looked_again(self, seen: SeenScreen) -> SeenScreen:
+        """The screen with fields that its program was too slow to tell of before."""
+        self._eyes.activate(seen.window, seen.focus)
+        again = self._eyes.look(seen.focus, patience=_PATIENCE_SECONDS)
+        return replace(seen, fields=again.fields, focused=again.focused)
 
     def end(self) -> None:
         """Hides the window; what stood in the fields is put back."""

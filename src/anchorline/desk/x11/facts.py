@@ -19,6 +19,8 @@ from .selections import Selections
 TERMINALS = frozenset({"xterm", "XTerm", "UXTerm", "URxvt", "st-256color", "Rxvt"})
 _MOST_TEXTS, _LONGEST = 120, 200
 _MARK_SECONDS = 0.4
+# Somebody waits for the finder meanwhile.
+ASKED_SECONDS = 0.4
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,12 +46,15 @@ class Looker:
     def __init__(self, screen: Screen, selections: Selections, tree: Tree | None) -> None:
         self._screen, self._selections, self._tree = screen, selections, tree
 
-    def look(self, focus: int | None = None, deep: bool = True) -> SeenScreen:
+    def look(
+        self, focus: int | None = None, deep: bool = True, patience: float = ASKED_SECONDS
+    ) -> SeenScreen:
         """The screen as it is now.
 
         Args:
             focus: the window with the focus, where it has moved on by now.
             deep: the program is asked, and a terminal read, which takes longer.
+            patience: how long a program may take to tell of itself, in seconds.
         """
         focus = self._screen.focus() if focus is None else focus
         window = self._screen.top(focus)
@@ -58,7 +63,7 @@ class Looker:
         found = list(self._plain(window, focus, facts, is_terminal))
         things: list[Thing] = []
         if deep and self._tree is not None and facts.pid and not is_terminal:
-            things = self._tree.things(facts.pid)
+            things = self._tree.things(facts.pid, patience)
             found += self._told(things)
         if deep and is_terminal:
             lines = (self.terminal_text(window) or "").splitlines()
