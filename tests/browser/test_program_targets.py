@@ -75,7 +75,7 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
     no_faults(console, "plan")
 
     console.get_by_role("tab", name="Settings").click()
-    console.get_by_label("In capitals").check()
+    console.get_by_label("In capitals", exact=True).check()
     no_faults(console, "settings")
 
     console.get_by_role("tab", name="Try it").click()
