@@ -205,6 +205,9 @@ class Screen:
         try:
             while at not in (0, self.root.id):
                 one = self._window(at)
+                # Window managers mark what they manage (ICCCM 4.1.3.1); their frames have names.
+                if one.get_full_property(self.atom("WM_STATE"), X.AnyPropertyType):
+                    return at
                 if one.get_wm_class() or self._title(one):
                     found = at
                 parent = one.query_tree().parent
