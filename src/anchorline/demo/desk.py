@@ -77,5 +77,10 @@ def _apart(
     """A program that Ctrl-C does not reach: it is ended after those that need it."""
     quiet = subprocess.DEVNULL
     return subprocess.Popen(
-        command, pass_fds=pass_fds, env=env, stderr=quiet, start_new_session=True
+        command,
+        pass_fds=pass_fds,
+        env=env,
+        stdout=quiet,
+        stderr=quiet,
+        start_new_session=True,
     )

@@ -14,6 +14,9 @@ NAMES = (
     "contacts", "firms", "letters", "labels", "parcels", "orders", "customers", "weborders",
 )  # fmt: skip
 
+# Terminals and browsers tell of fonts and buses that nobody here needs.
+_TALKATIVE = ("orders", "weborders")
+
 
 def main() -> None:
     """Starts them, and ends them at Ctrl-C."""
@@ -26,7 +29,11 @@ def main() -> None:
     folder = Path(tempfile.mkdtemp(prefix="anchorline-standins-"))
     started = [
         # Ctrl-C is for this program, which ends them.
-        subprocess.Popen(command(name, folder), start_new_session=True)
+        subprocess.Popen(
+            command(name, folder),
+            start_new_session=True,
+            stderr=subprocess.DEVNULL if name in _TALKATIVE else None,
+        )
         for name in names
         if name != "orders" or _xterm()
     ]

@@ -68,6 +68,7 @@ def main() -> None:
         shown = subprocess.Popen(
             [
                 browser, f"--user-data-dir={profile}", f"--app={url}", "--no-sandbox",
+                "--test-type", "--window-size=600,480",
                 "--no-first-run", "--disable-gpu", "--force-renderer-accessibility",
                 "--disable-background-networking", "--disable-component-update",
                 "--disable-sync", "--password-store=basic",
