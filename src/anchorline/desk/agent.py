@@ -238,10 +238,12 @@ class Agent(QObject):
         self._scribe.write(self._order)
 
     def _remember_way(self, found: Found) -> None:
-        if found.best and self._order is not None:
+        if self._order is None:
+            return
+        self._order = replace(self._order, by=found.way)
+        if found.best:
             with suppress(OSError):
                 self._ways.remember(self._order.target, self._order.address, found.best)
-            self._order = replace(self._order, by=found.best)
             self._found = found
 
     def _show_step(self, says: str) -> None:

@@ -40,7 +40,7 @@ class Told(QObject):
             lambda report: (new_target if new_target.is_writing else agent).ended.emit(report)
         )
         self.stepped.connect(agent.stepped)
-        self.found.connect(agent.found)
+        self.found.connect(lambda found: None if new_target.is_writing else agent.found.emit(found))
         self.lit.connect(new_target.lit)
         self.lost.connect(agent.lost)
         agent.wants_target.connect(new_target.begin)

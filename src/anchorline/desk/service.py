@@ -10,6 +10,7 @@ from secrets import token_hex
 
 from anchorline.client import AnchorlineError, Client
 from anchorline.core.targets.programs import Look, RunReport
+from anchorline.core.targets.programs.ways import FOUND, TRIED
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.finding import SuggestionSchema
 from anchorline.wire.target_runs import TargetRunReport
@@ -127,7 +128,8 @@ class DeskService:
                 "outcome": report.outcome,
                 "stop": report.stop,
                 "detail": report.detail[:600],
-                "by": order.by,
+                # Where ways were to be tried and none was begun, keys would have been the first.
+                "by": TRIED[0] if order.by == FOUND else order.by,
                 "ms": max(report.ms, 0),
                 "parts": told_parts(report),
                 "log": [

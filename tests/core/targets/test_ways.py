@@ -88,6 +88,7 @@ def test_what_comes_between_ends_the_tries_and_is_reported(at, kind):
     found = tried_on(screen)
     came = at not in screen.stops
     assert (found.report.stop, found.best) == ((kind, "") if came else ("", "paste"))
+    assert found.way in (TRIED if came else ["paste"])
 
 
 @pytest.mark.parametrize(

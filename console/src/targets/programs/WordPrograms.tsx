@@ -36,10 +36,15 @@ function WordingDialog({ programs, close }: { programs: TargetSummary[]; close: 
   const [publishes, setPublishes] = useState(false);
   const setting = useMutation({
     mutationFn: async () => {
-      for (const key of keys) await word(key, wording, publishes);
+      for (const key of keys) {
+        await word(key, wording, publishes);
+        // Where one is refused, it and those after it stay chosen.
+        setKeys((left) => left.filter((one) => one !== key));
+      }
+      return keys.length;
     },
-    onSuccess: () => {
-      void message.success(`${keys.length === 1 ? "One program is" : `${keys.length} programs are`} ${publishes ? "published" : "kept as drafts"} with this wording.`);
+    onSuccess: (count) => {
+      void message.success(`${count === 1 ? "One program is" : `${count} programs are`} ${publishes ? "published" : "kept as drafts"} with this wording.`);
       close();
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ["targets"] }),

@@ -16,11 +16,13 @@ class Found:
 
     Attributes:
         report: of the last run; the address stands there, or a disturbance stopped it.
+        way: of that run.
         best: the way that is best; empty where something came between.
     """
 
     report: RunReport
     tried: tuple[WayTried, ...]
+    way: str
     best: str = ""
 
     def says(self) -> str:
@@ -35,23 +37,25 @@ def try_ways(begin: Callable[[str], Run]) -> Found:
         begin: makes a run that writes in a way.
     """
     tried: list[WayTried] = []
-    run = begin(TRIED[0])
+    way = TRIED[0]
+    run = begin(way)
     while True:
         report = run.go()
         if not tells_of_way(report):
-            return Found(report, tuple(tried))
-        tried.append(WayTried(TRIED[len(tried)], report.outcome, report.ms))
+            return Found(report, tuple(tried), way)
+        tried.append(WayTried(way, report.outcome, report.ms))
         if tried[-1].is_enough or len(tried) == len(TRIED):
             break
         if stopped := _taken_back(run):
-            return Found(stopped, tuple(tried))
-        run = begin(TRIED[len(tried)])
+            return Found(stopped, tuple(tried), way)
+        way = TRIED[len(tried)]
+        run = begin(way)
     best = best_way(tried)
-    if best != tried[-1].way:
+    if best != way:
         if stopped := _taken_back(run):
-            return Found(stopped, tuple(tried))
+            return Found(stopped, tuple(tried), way)
         report = begin(best).go()
-    return Found(report, tuple(tried), best if tells_of_way(report) else "")
+    return Found(report, tuple(tried), best, best if tells_of_way(report) else "")
 
 
 def _taken_back(run: Run) -> RunReport | None:
