@@ -27,7 +27,11 @@ export function directionOf(tag: string): "rtl" | "ltr" {
 }
 
 /** Kinds of the service's sentences that are said here already, under another name. */
-const PROBLEMS: Record<string, keyof Texts> = { needed: "isNeeded", address_needed: "addressIsNeeded" };
+const PROBLEMS: Record<string, keyof Texts> = {
+  needed: "isNeeded",
+  address_needed: "addressIsNeeded",
+  too_many_steps: "tooManySteps",
+};
 
 /** Says things in one language. */
 export class Words {

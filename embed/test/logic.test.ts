@@ -33,6 +33,17 @@ describe("what a form comes to, as the service has it", () => {
     });
   }
 
+  const { stops } = vectors;
+  for (const { says, characters, stopped_at, shown, needed } of stops.cases) {
+    it(says, () => {
+      const typing = { values: { notes: "a".repeat(characters) }, slots: {}, today: 0 };
+      const worked = workOut(stops.document as unknown as FormDocument, stops.logic as unknown as FormLogic, typing);
+      expect(worked.stoppedAt).toBe(stopped_at);
+      expect(stops.logic.order.filter((key) => worked.shown.has(key))).toEqual(shown);
+      expect([...worked.needed].sort()).toEqual(needed);
+    });
+  }
+
   it("puts slots that no entry places at the end", () => {
     const free = { ...document, fields: document.fields.filter((f) => !("slot" in f)) };
     expect(itemsOf(free).at(-1)?.key).toBe("t");

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from anchorline.core.errors import DocumentError
-from anchorline.core.forms import formulas_of, read_form, upgraded, work_out
+from anchorline.core.forms import check_submission, formulas_of, read_form, upgraded, work_out
 from anchorline.core.forms.values import read_values
 from anchorline.core.formula import AddressValue, to_data
 from tests.core.form_checking import check_values
@@ -41,6 +41,31 @@ def test_a_form_comes_to_what_its_vector_says(form, case):
     assert [key for key in in_order if key in worked.needed] == case["needed"]
     found = {key: as_data(value) for key, value in worked.values.items() if value is not None}
     assert found == case["comes_to"]
+
+
+@pytest.mark.parametrize("case", VECTORS["stops"]["cases"], ids=lambda case: case["says"])
+def test_a_form_whose_steps_are_used_up_stops_where_its_vector_says(layouts, case):
+    stops = read_form(VECTORS["stops"]["document"], layouts)
+    worked = work_out(stops, {"notes": "a" * case["characters"]}, {}, 0)
+    assert worked.stopped_at == (case["stopped_at"] or "")
+    assert [key for key in stops.order if key in worked.shown] == case["shown"]
+    assert sorted(worked.needed) == case["needed"]
+
+
+@pytest.mark.parametrize(("characters", "is_taken"), [(370, True), (1000, False)])
+def test_a_filled_form_is_refused_where_its_formulas_have_no_steps_left(
+    layouts, characters, is_taken
+):
+    stops = read_form(VECTORS["stops"]["document"], layouts)
+    typed = {"notes": "a" * characters, "after": "x"}
+    checked = check_submission(stops, typed, {}, layouts, lambda _: None, 0)
+    if is_taken:
+        assert (checked.problems, checked.values["found12"]) == ([], False)
+        return
+    (problem,) = checked.problems
+    assert problem.pointer == "/values"
+    assert "may take 100,000 steps" in problem.detail
+    assert checked.values == {}
 
 
 def _parts(item):

@@ -1,6 +1,8 @@
 /** What is shown and needed, and what formulas come to; core/forms/logic.py has the same rules. */
 
+import { dictionary, own } from "../own";
 import { type AddressValue, NO_ADDRESS } from "../formula/address-value";
+import { Budget } from "../formula/budget";
 import { evaluate, type FormulaNode } from "../formula/evaluate";
 import { Day, Problem, toDate, toNumber, toText, toYesNo, type Value } from "../formula/values";
 import { ENGLISH, type Words } from "../words";
@@ -25,6 +27,8 @@ export interface Worked {
   values: Readonly<Record<string, Value>>;
   shown: ReadonlySet<string>;
   needed: ReadonlySet<string>;
+  /** Key of the field or slot whose formulas had no steps left; null where all was worked out. */
+  stoppedAt: string | null;
 }
 
 export interface Typing {
@@ -36,23 +40,26 @@ export interface Typing {
 /** Works a form out on what was typed; what is not shown counts as not given. */
 export function workOut(document: FormDocument, logic: FormLogic, typing: Typing): Worked {
   const places = placesOf(document);
-  const values: Record<string, Value> = {};
-  const slots: Record<string, AddressValue> = {};
+  const values = dictionary<Value>();
+  const slots = dictionary<AddressValue>();
   const [shown, needed] = [new Set<string>(), new Set<string>()];
   const given = { values, slots, today: typing.today };
+  const budget = new Budget();
   const holds = (condition: FormulaNode | undefined, without: boolean): boolean =>
-    condition ? toYesNo(evaluate(condition, given)) === true : without;
+    condition ? toYesNo(evaluate(condition, given, budget)) === true : without;
   for (const key of logic.order) {
     const place = places.get(key);
-    if (!place?.within.every((other) => shown.has(other)) || !holds(logic.shown[key], true)) continue;
-    shown.add(key);
-    if (place.item.required || holds(logic.required[key], false)) needed.add(key);
-    const formula = logic.formulas[key];
-    if ("parts" in place.item) slots[key] = typing.slots[key] ?? NO_ADDRESS;
-    else if (formula) values[key] = evaluate(formula, given);
-    else values[key] = toFormulaValue(place.item, typing.values[key]);
+    if (place?.within.every((other) => shown.has(other)) && holds(own(logic.shown, key), true)) {
+      shown.add(key);
+      if (place.item.required || holds(own(logic.required, key), false)) needed.add(key);
+      const formula = own(logic.formulas, key);
+      if ("parts" in place.item) slots[key] = own(typing.slots, key) ?? NO_ADDRESS;
+      else if (formula) values[key] = evaluate(formula, given, budget);
+      else values[key] = toFormulaValue(place.item, own(typing.values, key));
+    }
+    if (budget.isUsedUp) return { values, shown, needed, stoppedAt: key };
   }
-  return { values, shown, needed };
+  return { values, shown, needed, stoppedAt: null };
 }
 
 interface Place {

@@ -1,7 +1,9 @@
 /** Working out a checked formula; the service does the same with the same tree. */
+import { own } from "../own";
 import { type AddressValue, NO_ADDRESS } from "./address-value";
+import { Budget, UsedUp } from "./budget";
 import { CONVERSIONS, HOLDING_PROBLEMS, RULES } from "./functions";
-import { Day, Problem, toNumber, toYesNo, type Value } from "./values";
+import { Day, Problem, toNumber, toYesNo, type Value, withinLimits } from "./values";
 
 export type FormulaNode =
   | { value: number | string | boolean | null }
@@ -16,17 +18,37 @@ export interface Given {
   today: number;
 }
 
-export function evaluate(node: FormulaNode, given: Given): Value {
-  if ("call" in node) return called(node.call, node.of, given);
-  if ("field" in node) return given.values[node.field] ?? null;
+/**
+ * What a formula comes to. The budget is that of the form which it belongs to; once it is used up, every formula comes to
+ * the problem that says so.
+ */
+export function evaluate(node: FormulaNode, given: Given, budget = new Budget()): Value {
+  if (budget.isUsedUp) return new Problem("too-many-steps");
+  try {
+    return valueOf(node, given, budget);
+  } catch (error) {
+    if (error instanceof UsedUp) return new Problem("too-many-steps");
+    throw error;
+  }
+}
+
+function valueOf(node: FormulaNode, given: Given, budget: Budget): Value {
+  const found = withinLimits(readOrWorkedOut(node, given, budget));
+  budget.spend(found);
+  return found;
+}
+
+function readOrWorkedOut(node: FormulaNode, given: Given, budget: Budget): Value {
+  if ("call" in node) return called(node.call, node.of, given, budget);
+  if ("field" in node) return own(given.values, node.field) ?? null;
   if ("value" in node) return node.value;
   throw new Error(`the address ${node.slot} is no value`);
 }
 
-function called(name: string, of: readonly FormulaNode[], given: Given): Value {
+function called(name: string, of: readonly FormulaNode[], given: Given, budget: Budget): Value {
   const value = (place: number): Value => {
     const part = of[place];
-    return part ? evaluate(part, given) : null;
+    return part ? valueOf(part, given, budget) : null;
   };
   const convert = CONVERSIONS[name];
   if (convert) return convert(value(0));
@@ -45,7 +67,7 @@ function called(name: string, of: readonly FormulaNode[], given: Given): Value {
     const place = Math.floor(which);
     return place >= 1 && place < of.length ? value(place) : new Problem("out-of-range");
   }
-  const parts = of.map((part) => ("slot" in part ? (given.slots[part.slot] ?? NO_ADDRESS) : evaluate(part, given)));
+  const parts = of.map((part) => ("slot" in part ? addressOf(part.slot, given, budget) : valueOf(part, given, budget)));
   const tolerant = HOLDING_PROBLEMS[name];
   if (tolerant) return tolerant(...parts);
   const problem = parts.find((part) => part instanceof Problem);
@@ -53,4 +75,9 @@ function called(name: string, of: readonly FormulaNode[], given: Given): Value {
   const rule = RULES[name];
   if (!rule) throw new Error(`no function ${name}`);
   return rule(...parts);
+}
+
+function addressOf(slot: string, given: Given, budget: Budget): AddressValue {
+  budget.spend(null);
+  return own(given.slots, slot) ?? NO_ADDRESS;
 }

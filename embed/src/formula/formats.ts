@@ -52,8 +52,15 @@ function digitsOf(number: Decimal, whole: string, fraction: string): string {
   const found = spread(rounded(number, fraction.length, "half-up"));
   const rest = found.rest.padEnd(fraction.lastIndexOf("0") + 1, "0");
   let ones = found.ones.replace(/^0+/, "").padStart(whole.split("0").length - 1, "0");
-  if (whole.includes(",")) ones = ones.replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+  if (whole.includes(",")) ones = inThousands(ones);
   return `${ones}${rest || fraction.startsWith("0") ? "." : ""}${rest}`;
+}
+
+/** Digits in groups of three from behind; an expression would look at all that follow each of them. */
+function inThousands(digits: string): string {
+  const parted: string[] = [];
+  for (let end = digits.length; end > 0; end -= 3) parted.unshift(digits.slice(Math.max(0, end - 3), end));
+  return parted.join(",");
 }
 
 function dateIn(date: Day, form: string): string {

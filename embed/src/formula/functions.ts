@@ -1,10 +1,11 @@
 /** All functions and operators by name. Their arguments are of their kinds already: see core/formula. */
+import { own } from "../own";
 import { type AddressValue } from "./address-value";
 import { dayOf, serialOf, daysInMonth } from "./calendar";
 import { written } from "./formats";
 import * as numbers from "./numbers";
 import * as texts from "./texts";
-import { characters, dateOf, Day, finite, Problem, toDate, toNumber, toText, toYesNo, type Value } from "./values";
+import { dateOf, Day, finite, lengthOf, Problem, toDate, toNumber, toText, toYesNo, type Value } from "./values";
 
 // A checked tree calls each with what it takes.
 // biome-ignore lint: the kinds are checked before
@@ -23,7 +24,7 @@ const OPERATORS: Record<string, Rule> = {
   "*": (one: number, other: number) => finite(one * other),
   "/": numbers.divided,
   "^": numbers.power,
-  "&": (one: string, other: string) => texts.held(one + other),
+  "&": (one: string, other: string) => one + other,
   NEGATE: (number: number) => finite(-number),
   PLUS: (number: number) => number,
   PERCENT: (number: number) => finite(number / 100),
@@ -52,30 +53,26 @@ const LOGIC: Record<string, Rule> = {
   NOT: (condition) => !condition,
   TRUE: () => true,
   FALSE: () => false,
-  ISBLANK: (value) => value === null,
 };
 
 const TEXTS: Record<string, Rule> = {
-  LEN: (text) => characters(text).length,
+  LEN: lengthOf,
   LEFT: texts.left,
   RIGHT: texts.right,
   MID: texts.mid,
-  UPPER: (text) => texts.held(text.toUpperCase()),
-  LOWER: (text) => texts.held(text.toLowerCase()),
+  UPPER: (text) => text.toUpperCase(),
+  LOWER: (text) => text.toLowerCase(),
   PROPER: texts.proper,
   TRIM: texts.trim,
   SUBSTITUTE: texts.substitute,
-  FIND: (part, text, start) => texts.place(part, text, start, false),
-  SEARCH: (part, text, start) => texts.place(part, text, start, true),
+  FIND: texts.find,
+  SEARCH: texts.search,
   REPT: texts.repeated,
   EXACT: (one, other) => one === other,
   CHOSEN: texts.chosen,
-  CONCATENATE: (...all) => texts.held(all.join("")),
+  CONCATENATE: (...all) => all.join(""),
   VALUE: toNumber,
-  TEXT: (value, form) => {
-    const found = written(value, form);
-    return found instanceof Problem ? found : texts.held(found);
-  },
+  TEXT: written,
 };
 
 const DATES: Record<string, Rule> = {
@@ -106,7 +103,7 @@ const DATES: Record<string, Rule> = {
 const ADDRESSES: Record<string, Rule> = {
   ADDRESS: (slot: AddressValue) => slot.line || null,
   ADDRESSLINES: (slot: AddressValue) => slot.lines.join("\n") || null,
-  COMPONENT: (slot: AddressValue, name: string) => slot.components[name] || null,
+  COMPONENT: (slot: AddressValue, name: string) => own(slot.components, name) || null,
   LATITUDE: (slot: AddressValue) => slot.latitude,
   LONGITUDE: (slot: AddressValue) => slot.longitude,
   ADDRESSUSE: (slot: AddressValue) => slot.facts?.use || null,
@@ -118,7 +115,9 @@ const ADDRESSES: Record<string, Rule> = {
   KILOMETRES: (one: AddressValue, other: AddressValue) =>
     between(one.latitude, one.longitude, other.latitude, other.longitude),
   KILOMETRESFROM: (one: AddressValue, latitude: number, longitude: number) =>
-    between(one.latitude, one.longitude, latitude, longitude),
+    Math.abs(latitude) > 90 || Math.abs(longitude) > 180
+      ? new Problem("out-of-range")
+      : between(one.latitude, one.longitude, latitude, longitude),
 };
 
 const RADIUS = 6371.0088;
@@ -145,6 +144,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
 /** Rules that are asked also where an argument is a problem. */
 export const HOLDING_PROBLEMS: Readonly<Record<string, Rule>> = {
   ISNUMBER: numbers.isNumeric,
+  ISBLANK: (value) => value === null,
   ISTEXT: (value) => typeof value === "string",
   COUNT: (...values) => values.filter(numbers.isNumeric).length,
   COUNTA: (...values) => values.filter((value) => value !== null).length,

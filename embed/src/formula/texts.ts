@@ -1,12 +1,9 @@
 /** Functions of texts; as core/formula/functions/texts.py has them. */
-import { characters, folded, MOST_CHARACTERS, Problem, type Value } from "./values";
+import { placeOfWhole } from "./occurrence";
+import { characters, folded, lengthOf, MOST_CHARACTERS, Problem, type Value, withoutBlanks } from "./values";
 
 const { floor } = Math;
 const WORD = /\p{L}+/gu;
-
-export function held(text: string): Value {
-  return characters(text).length <= MOST_CHARACTERS ? text : new Problem("too-long");
-}
 
 export function left(text: string, length: number): Value {
   return length < 0 ? new Problem("out-of-range") : characters(text).slice(0, floor(length)).join("");
@@ -25,12 +22,10 @@ export function mid(text: string, start: number, length: number): Value {
 }
 
 export function proper(text: string): Value {
-  return held(
-    text.replace(WORD, (word) => {
-      const [first = "", ...rest] = characters(word);
-      return first.toUpperCase() + rest.join("").toLowerCase();
-    }),
-  );
+  return text.replace(WORD, (word) => {
+    const [first = "", ...rest] = characters(word);
+    return first.toUpperCase() + rest.join("").toLowerCase();
+  });
 }
 
 export function trim(text: string): Value {
@@ -41,29 +36,39 @@ export function substitute(text: string, old: string, replacement: string, which
   if (which !== null && which < 1) return new Problem("out-of-range");
   if (!old) return text;
   const pieces = text.split(old);
-  if (which === null) return held(pieces.join(replacement));
+  if (which === null) {
+    // Before it is made: ten thousand places times ten thousand characters are too many.
+    const longer = (pieces.length - 1) * (lengthOf(replacement) - lengthOf(old));
+    return lengthOf(text) + longer > MOST_CHARACTERS ? new Problem("too-long") : pieces.join(replacement);
+  }
   const place = floor(which);
   if (place >= pieces.length) return text;
-  return held(pieces.slice(0, place).join(old) + replacement + pieces.slice(place).join(old));
+  return pieces.slice(0, place).join(old) + replacement + pieces.slice(place).join(old);
 }
 
-export function place(part: string, text: string, start: number, alike: boolean): Value {
-  const fold = (given: string): string[] => (alike ? characters(given).map(folded) : characters(given));
-  const [wanted, all, first] = [fold(part), fold(text), floor(start) - 1];
-  if (first < 0 || first > all.length) return new Problem("out-of-range");
-  for (let at = first; at <= all.length - wanted.length; at++) {
-    if (wanted.every((character, n) => character === all[at + n])) return at + 1;
-  }
-  return new Problem("not-found");
+export function find(part: string, text: string, start: number): Value {
+  return placeIn(characters(part), characters(text), start);
+}
+
+export function search(part: string, text: string, start: number): Value {
+  return placeIn(characters(folded(part)), characters(text).map(folded), start);
+}
+
+function placeIn(part: string[], text: string[], start: number): Value {
+  const first = floor(start) - 1;
+  if (first < 0 || first > text.length) return new Problem("out-of-range");
+  const place = placeOfWhole(part, text, first);
+  return place < 0 ? new Problem("not-found") : place + 1;
 }
 
 export function repeated(text: string, times: number): Value {
   if (times < 0) return new Problem("out-of-range");
-  if (characters(text).length * floor(times) > MOST_CHARACTERS) return new Problem("too-long");
+  if (!text) return text;
+  if (lengthOf(text) * floor(times) > MOST_CHARACTERS) return new Problem("too-long");
   return text.repeat(floor(times));
 }
 
 export function chosen(choices: string, option: string): Value {
-  const bare = (text: string): string => folded(text.replace(/^ +| +$/g, ""));
+  const bare = (text: string): string => folded(withoutBlanks(text));
   return choices.split(",").map(bare).includes(bare(option));
 }

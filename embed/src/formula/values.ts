@@ -28,8 +28,37 @@ export function finite(number: number): number | Problem {
   return Number.isFinite(number) ? number + 0 : new Problem("too-large");
 }
 
-const withoutBlanks = (text: string): string => text.replace(/^ +| +$/g, "");
+/** A value that formulas may work with, or the problem that it is too long, large or no number. */
+export function withinLimits(value: Value): Value {
+  if (typeof value === "string") return lengthOf(value) <= MOST_CHARACTERS ? value : new Problem("too-long");
+  if (typeof value === "number" && !Number.isFinite(value)) return new Problem(Number.isNaN(value) ? "not-a-number" : "too-large");
+  return value;
+}
+
+/** A text without blanks around it; no expression: one that looks for blanks at the end looks at each row of them. */
+export function withoutBlanks(text: string): string {
+  let [start, end] = [0, text.length];
+  while (start < end && text[start] === " ") start++;
+  while (end > start && text[end - 1] === " ") end--;
+  return text.slice(start, end);
+}
+
 export const characters = (text: string): string[] => Array.from(text);
+
+/** How many characters a text has: halves of one count once, as everywhere else. */
+export function lengthOf(text: string): number {
+  let length = text.length;
+  for (let at = 0; at + 1 < text.length; at++) {
+    if (isHigh(text.charCodeAt(at)) && isLow(text.charCodeAt(at + 1))) {
+      length--;
+      at++;
+    }
+  }
+  return length;
+}
+
+const isHigh = (unit: number): boolean => unit >= 0xd800 && unit < 0xdc00;
+const isLow = (unit: number): boolean => unit >= 0xdc00 && unit < 0xe000;
 
 export function toNumber(value: Value): number | Problem {
   if (value === null) return 0;
@@ -91,7 +120,8 @@ export function asDate(value: Value): Value {
   return typeof value === "string" ? (writtenDate(withoutBlanks(value)) ?? value) : value;
 }
 
-export const folded = (text: string): string => text.toUpperCase().toLowerCase();
+/** A text as texts are compared: in one case, a sigma the same wherever it stands. */
+export const folded = (text: string): string => text.toUpperCase().toLowerCase().replaceAll("ς", "σ");
 
 const ORDER: Partial<Record<Kind, number>> = { number: 0, date: 0, text: 1, yes_no: 2 };
 const EMPTY: Partial<Record<Kind, Value>> = { number: 0, date: 0, text: "", yes_no: false };

@@ -26,6 +26,7 @@ export const en = {
   attention: { one: "One thing needs your attention.", other: "{count} things need your attention." },
   isNeeded: "This is needed.",
   addressIsNeeded: "An address is needed here.",
+  tooManySteps: "The texts here are too long for what this form works out. Shorten the longest ones.",
   country: "Country",
   fieldsOfCountry: "The fields are now those of {country}.",
   keptAside: "Kept aside: {parts}.",

@@ -6,11 +6,13 @@ python -m tests.core.formula.generated COUNT SEED > cases.json
 from __future__ import annotations
 
 import json
+import math
 import random
 import sys
 
 from anchorline.core.formula import (
     AddressValue,
+    Budget,
     Date,
     FormulaError,
     Given,
@@ -73,17 +75,28 @@ FORMATS = (
     "#",
     "?",
 )
+# What numbers can be that nobody expects: none at all, without end, beyond all whole numbers.
+ODD_NUMBERS = (
+    math.nan, math.inf, -math.inf, 1e308, -1e308, 1e300, 5e-324, -5e-324, 2.0**53 + 2, -(2.0**63), 1e15,
+    -0.0, 0.5, -0.5, 0.9999999999999999, 1 - 1e-16, 1e7, -1e7, 9_999_999.5, 400.0, 3e6, -3e6, 10_000.5, 1e-300,
+)  # fmt: skip
 OPERATORS = ("+", "-", "*", "/", "^", "&", "=", "<>", "<", ">", "<=", ">=")
 CALLS = sorted(
     name for name in FUNCTIONS if name.isalpha() and name not in ("NEGATE", "PLUS", "PERCENT")
 )
 
 
-def some_values(rng: random.Random) -> dict[str, object]:
-    """Values of the fields; some are not given."""
+def some_values(rng: random.Random, *, odd: bool = False) -> dict[str, object]:
+    """Values of the fields; some are not given.
+
+    Args:
+        odd: whether the numbers are those that nobody expects.
+    """
     given: dict[str, object] = {
-        "n": float(rng.choice((0, 1, 2, -3, 7, 12.5, 1e6))),
-        "price": rng.choice((0.1, 19.99, 2.675, -0.005, 1e-9, 123456789.12345, 1e15)),
+        "n": float(rng.choice(ODD_NUMBERS if odd else (0, 1, 2, -3, 7, 12.5, 1e6))),
+        "price": rng.choice(
+            ODD_NUMBERS if odd else (0.1, 19.99, 2.675, -0.005, 1e-9, 123456789.12345, 1e15)
+        ),
         "name": rng.choice(TEXTS), "code": rng.choice(TEXTS),
         "day": Date(rng.choice((TODAY, 36_585, 0, 60, -300_000, 2_958_465))),
         "wanted": rng.random() < 0.5,
@@ -125,6 +138,10 @@ def some_leaf(rng: random.Random) -> str:
         return rng.choice(sorted(NAMES.fields))
     if rng.random() < 0.6:
         return rng.choice(("0", "1", "2", "3", "10", "0.5", "2.675", "1e3", "100", "7.25", "15"))
+    if rng.random() < 0.2:
+        return rng.choice(("1e300", "1e-300", "-1e308", "9007199254740993", "9999.5", "1e7"))
+    if rng.random() < 0.1:
+        return rng.choice(('REPT("aß"; 4999)', 'REPT("a"; 9999) & "b"', 'REPT("🎹ς"; 700)'))
     return rng.choice(("TRUE", "FALSE", *(f'"{text}"' for text in TEXTS)))
 
 
@@ -132,6 +149,8 @@ def as_data(value: object) -> object:
     """A value as both languages write it down."""
     if isinstance(value, Date):
         return {"date": value.serial}
+    if isinstance(value, float) and not math.isfinite(value):
+        return {"number": str(value)}  # JSON has none of these
     return {"problem": value.code} if isinstance(value, Problem) else value
 
 
@@ -145,12 +164,18 @@ def cases(count: int, seed: int) -> list[dict[str, object]]:
             formula = check(text, NAMES)
         except FormulaError:
             continue
-        values = some_values(rng)
-        value = evaluate(formula.tree, Given(values, SLOTS, TODAY))  # type: ignore[arg-type]
+        # Every other one of the odd numbers; every tenth with few steps, of which some run out.
+        values = some_values(rng, odd=len(found) % 2 == 1)
+        budget = Budget(rng.randint(0, 40)) if len(found) % 10 == 0 else Budget()
+        steps = budget.left
+        value = evaluate(formula.tree, Given(values, SLOTS, TODAY), budget)  # type: ignore[arg-type]
         assert type_of(value) in formula.gives | {"problem"}, text
+        assert not isinstance(value, float) or math.isfinite(value), text
+        assert budget.is_used_up == (value == Problem("too-many-steps")), text
         found.append(
             {
                 "formula": text, "tree": to_data(formula.tree), "value": as_data(value),
+                "steps": steps, "left": budget.left,
                 "values": {key: as_data(given) for key, given in values.items()},
             }
         )  # fmt: skip

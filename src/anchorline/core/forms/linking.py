@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+from ..formula import Budget
 from ..layouts import LayoutLibrary
 from ..mapping.fill import applying
 from ..mapping.sources import Link
@@ -42,15 +43,16 @@ def wanted_links(
     current_day: int,
 ) -> Iterator[WantedLink]:
     """The links that are not set yet and that captured addresses say something for."""
+    budget = Budget()
     for one in captured:
         slot = form.slot(one.slot)
         known = one.known(layouts, current_day)
         mapping = slot.mapping if slot is not None else ()
-        for rule, applies in zip(mapping, applying(mapping, known), strict=True):
+        for rule, applies in zip(mapping, applying(mapping, known, budget), strict=True):
             link, key = rule.source, rule.into[0]
             if not applies or not isinstance(link, Link) or values.get(key):
                 continue
-            texts = link.texts(known, link.find)
+            texts = link.texts(known, link.find, budget)
             if texts:
-                new = link.new_record(known) if link.creates else None
+                new = link.new_record(known, budget) if link.creates else None
                 yield WantedLink(key, link.form, texts, new)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from ..formula import AddressValue, Date, Formula, Given, Value, evaluate
+from ..formula import AddressValue, Budget, Date, Formula, Given, Value, evaluate
 from ..formula.json_values import to_plain
 from ..formula.values import to_date, to_yes_no
 from .field_types.choices import BETWEEN
@@ -25,11 +25,14 @@ class Worked:
         values: of the fields that are shown, as formulas have them.
         shown: keys of the fields and slots that are shown.
         needed: keys of those that must be filled.
+        stopped_at: the key of the field or slot whose formulas had no steps left; empty where all
+            was worked out. Nothing is known then of what comes behind it.
     """
 
     values: Mapping[str, Value]
     shown: frozenset[str]
     needed: frozenset[str]
+    stopped_at: str = ""
 
 
 def work_out(
@@ -48,29 +51,30 @@ def work_out(
     values: dict[str, Value] = {}
     addresses: dict[str, AddressValue] = {}
     shown: set[str] = set()
-    given = Given(values, addresses, current_day)
+    needed: set[str] = set()
+    given, budget = Given(values, addresses, current_day), Budget()
     for key in form.order:
         item = form.item(key)
         is_within = all(other in shown for other in form.within(key))
-        if not is_within or not _holds(item.shown_when, given, True):
-            continue
-        shown.add(key)
-        if isinstance(item, Slot):
-            addresses[key] = slots.get(key, AddressValue())
-        elif item.formula is not None:
-            values[key] = evaluate(item.formula.tree, given)
-        else:
-            values[key] = as_formula_value(item, typed.get(key))
-    needed = frozenset(
-        key
-        for key in shown
-        if form.item(key).required or _holds(form.item(key).required_when, given, False)
-    )
-    return Worked(values, frozenset(shown), needed)
+        if is_within and _holds(item.shown_when, given, budget, True):
+            shown.add(key)
+            if item.required or _holds(item.required_when, given, budget, False):
+                needed.add(key)
+            if isinstance(item, Slot):
+                addresses[key] = slots.get(key, AddressValue())
+            elif item.formula is not None:
+                values[key] = evaluate(item.formula.tree, given, budget)
+            else:
+                values[key] = as_formula_value(item, typed.get(key))
+        if budget.is_used_up:
+            return Worked(values, frozenset(shown), frozenset(needed), key)
+    return Worked(values, frozenset(shown), frozenset(needed))
 
 
-def _holds(condition: Formula | None, given: Given, without: bool) -> bool:
-    return without if condition is None else to_yes_no(evaluate(condition.tree, given)) is True
+def _holds(condition: Formula | None, given: Given, budget: Budget, without: bool) -> bool:
+    if condition is None:
+        return without
+    return to_yes_no(evaluate(condition.tree, given, budget)) is True
 
 
 def as_formula_value(field: Field, value: object) -> Value:

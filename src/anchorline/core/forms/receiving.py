@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from ..formula.budget import MOST_STEPS, Budget
 from ..layouts import usual_label
 from ..mapping import Fill, FindRecord, KnownAddress, Receiver, fill
 from .field_types import FIELD_TYPES
@@ -22,8 +23,12 @@ def fill_slot(
     before: Mapping[str, object] | None = None,
     find: FindRecord | None = None,
 ) -> Fill:
-    """What an address puts into the fields of a slot's mapping; see `mapping.fill`."""
-    return fill(slot.mapping, receivers_of(form), known, before, find)
+    """What an address puts into the fields of a slot's mapping; see `mapping.fill`.
+
+    The slots of a form share its steps evenly, whichever of them is filled when.
+    """
+    budget = Budget(MOST_STEPS // max(1, len(form.slots)))
+    return fill(slot.mapping, receivers_of(form), known, before, find, budget)
 
 
 def _receiver(field: Field) -> Receiver:

@@ -6,7 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..errors import Problem
+from ..formula.budget import MOST_STEPS
 from ..layouts import LayoutLibrary
+from ..said import said
 from .capture import capture_slots, slot_addresses
 from .captured import Captured, FindAddress, Reference, SlotInput
 from .field_types import FIELD_TYPES
@@ -53,6 +55,8 @@ def check_submission(
     reference = Reference(layouts, find, current_day)
     addresses = slot_addresses(form, read, inputs, reference)
     worked = work_out(form, read, addresses, current_day)
+    if worked.stopped_at:
+        return Submission({}, {}, [], [_stopped(worked.stopped_at)])
     values, problems = check_values(form, typed, read, faults, worked)
     captured, more = capture_slots(form, values, inputs, reference, worked)
     kept_otherwise = {
@@ -62,3 +66,13 @@ def check_submission(
         and (text := str(typed.get(key, "")).strip()) != value
     }
     return Submission(values, kept_otherwise, captured, [*problems, *more])
+
+
+def _stopped(key: str) -> Problem:
+    """What is said where the formulas had no steps left: nobody knows what the form comes to."""
+    sentence = (
+        "The texts here are too long for the formulas of this form, which may take "
+        "{steps:,} steps. Shorten the longest ones. Should that not help, whoever made the form "
+        "has to make its formulas simpler; they stopped at “{key}”."
+    )
+    return Problem("/values", said("too_many_steps", sentence, steps=MOST_STEPS, key=key))

@@ -1,6 +1,7 @@
 """Formulas in OpenFormula: parsed and checked once, worked out here and in the browser."""
 
 from .address_values import AddressValue
+from .budget import Budget
 from .checking import CircleError, Formula, Names, check, in_order
 from .evaluation import Given, evaluate, today
 from .functions import functions_by_name
@@ -11,6 +12,7 @@ from .values import PROBLEMS, Date, Problem, Value, type_of
 __all__ = [
     "PROBLEMS",
     "AddressValue",
+    "Budget",
     "CircleError",
     "Date",
     "Formula",

@@ -7,12 +7,14 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from .address_values import AddressValue
+from .budget import Budget, UsedUpError
 from .calendar import serial_of
 from .functions import CONVERSIONS, FUNCTIONS
 from .tree import Call, Constant, FieldValue, Node, SlotAddress
-from .values import Date, Problem, Value
+from .values import Date, Problem, Value, within_limits
 
 _NO_ADDRESS = AddressValue()
+_USED_UP = Problem("too-many-steps")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,33 +38,54 @@ def today(now: datetime) -> int:
     return serial_of(day.year, day.month, day.day)
 
 
-def evaluate(tree: Node, given: Given) -> Value:
-    """What a checked tree comes to; where it comes to nothing else, a `Problem`."""
-    found = _evaluate(tree, given)
+def evaluate(tree: Node, given: Given, budget: Budget | None = None) -> Value:
+    """What a checked tree comes to; where it comes to nothing else, a `Problem`.
+
+    Args:
+        budget: that of the form which the formula belongs to; None: one for this formula alone.
+            Once it is used up, every formula comes to the problem that says so.
+    """
+    budget = budget or Budget()
+    if budget.is_used_up:
+        return _USED_UP
+    try:
+        found = _evaluate(tree, given, budget)
+    except UsedUpError:
+        return _USED_UP
     assert not isinstance(found, AddressValue), "an address is no value"
     return found
 
 
-def _evaluate(node: Node, given: Given) -> Value | AddressValue:
-    if isinstance(node, Constant):
-        return node.value
-    if isinstance(node, FieldValue):
-        return given.values.get(node.key)
+def _evaluate(node: Node, given: Given, budget: Budget) -> Value | AddressValue:
     if isinstance(node, SlotAddress):
+        budget.spend(None)
         return given.slots.get(node.key, _NO_ADDRESS)
-    return _call(node, given)
+    return _value(node, given, budget)
 
 
-def _call(node: Call, given: Given) -> Value:
+def _value(node: Node, given: Given, budget: Budget) -> Value:
+    if isinstance(node, Constant):
+        found: Value = node.value
+    elif isinstance(node, FieldValue):
+        found = given.values.get(node.key)
+    else:
+        assert isinstance(node, Call)
+        found = _call(node, given, budget)
+    found = within_limits(found)
+    budget.spend(found)
+    return found
+
+
+def _call(node: Call, given: Given, budget: Budget) -> Value:
     convert = CONVERSIONS.get(node.name)
     if convert is not None:
-        return convert(evaluate(node.of[0], given))
+        return convert(_value(node.of[0], given, budget))
     if node.name == "TODAY":
         return Date(given.current_day)
     function = FUNCTIONS[node.name]
     if function.lazy:
-        return function.rule(*(lambda part=part: evaluate(part, given) for part in node.of))
-    arguments = [_evaluate(part, given) for part in node.of]
+        return function.rule(*(lambda part=part: _value(part, given, budget) for part in node.of))
+    arguments = [_evaluate(part, given, budget) for part in node.of]
     if not function.holds_problems:
         for argument in arguments:
             if isinstance(argument, Problem):

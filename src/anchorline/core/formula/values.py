@@ -15,6 +15,7 @@ import re
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Context, Decimal
 
+from .budget import MOST_STEPS
 from .calendar import day_of, is_day, serial_of
 
 MOST_CHARACTERS = 10_000
@@ -55,6 +56,8 @@ PROBLEMS = {
     "too-large": "This number is too large.",
     "too-long": f"This text is longer than {MOST_CHARACTERS:,} characters.",
     "unknown-format": "TEXT has no such format.",
+    "too-many-steps": f"The formulas here take more than {MOST_STEPS:,} steps. "
+    "Shorten the texts that they work on, or make them simpler.",
 }
 
 
@@ -69,6 +72,19 @@ def type_of(value: Value) -> str:
     if isinstance(value, Date):
         return "date"
     return "problem" if isinstance(value, Problem) else "number"
+
+
+def within_limits(value: Value) -> Value:
+    """A value that formulas may work with, or the problem that it is too long, large or no number.
+
+    Texts and numbers come in from fields of any length, and out of every function: this is the
+    one place that holds them to what there is.
+    """
+    if isinstance(value, str):
+        return value if len(value) <= MOST_CHARACTERS else Problem("too-long")
+    if isinstance(value, float) and not math.isfinite(value):
+        return Problem("not-a-number" if math.isnan(value) else "too-large")
+    return value
 
 
 def finite(number: float) -> float | Problem:
@@ -171,8 +187,11 @@ def plain(number: float) -> str:
 
 
 def folded(text: str) -> str:
-    """A text as texts are compared: in one case."""
-    return text.upper().lower()
+    """A text as texts are compared: in one case, each character whatever stands beside it.
+
+    Only the sigma is written otherwise at a word's end (Unicode, SpecialCasing: Final_Sigma).
+    """
+    return text.upper().lower().replace("ς", "σ")
 
 
 _ORDER = {"number": 0, "date": 0, "text": 1, "yes_no": 2}

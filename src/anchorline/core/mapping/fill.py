@@ -7,9 +7,9 @@ address can stay behind; and no component that a rule takes is lost without a wa
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
-from ..formula import evaluate
+from ..formula import PROBLEMS, Budget, Formula, evaluate
 from ..formula.values import to_yes_no
 from .known import KnownAddress
 from .rules import FindRecord, Put, Receivers, Rule, Surroundings
@@ -103,16 +103,27 @@ def owned(mapping: Sequence[Rule]) -> list[str]:
     return list(dict.fromkeys(key for rule in mapping for key in rule.into))
 
 
-def applying(mapping: Sequence[Rule], known: KnownAddress) -> list[bool]:
-    """Which rules apply to an address."""
+def applying(
+    mapping: Sequence[Rule], known: KnownAddress, budget: Budget | None = None
+) -> list[bool]:
+    """Which rules apply to an address.
+
+    Args:
+        budget: that of the whole fill; None: one for these conditions alone.
+    """
+    budget = budget or Budget()
     found: list[bool] = []
     is_done = False
     for rule in mapping:
-        applies = rule.when is None or to_yes_no(evaluate(rule.when.tree, known.given)) is True
+        applies = rule.when is None or _is_true(rule.when, known, budget)
         applies = applies and not (rule.otherwise and is_done)
         is_done = applies or (rule.otherwise and is_done)
         found.append(applies)
     return found
+
+
+def _is_true(condition: Formula, known: KnownAddress, budget: Budget) -> bool:
+    return to_yes_no(evaluate(condition.tree, known.given, budget)) is True
 
 
 def fill(
@@ -121,6 +132,7 @@ def fill(
     known: KnownAddress,
     before: Mapping[str, object] | None = None,
     find: FindRecord | None = None,
+    budget: Budget | None = None,
 ) -> Fill:
     """Fills receivers.
 
@@ -129,8 +141,9 @@ def fill(
         known: the address.
         before: what stands in the receivers; only the trace looks at it.
         find: how records of other forms are found.
+        budget: steps that all its formulas may take together; None: those of a whole form.
     """
-    filling = _Filling(mapping, receivers, known)
+    filling = _Filling(mapping, receivers, known, budget or Budget())
     for key, value in (before or {}).items():
         if key in filling.made.values and value not in (None, "", []):
             filling.step(TraceStep("cleared", key, (), f"cleared what stood there: {value!s}"))
@@ -139,7 +152,10 @@ def fill(
 
 
 class _Filling:
-    def __init__(self, mapping: Sequence[Rule], receivers: Receivers, known: KnownAddress) -> None:
+    def __init__(
+        self, mapping: Sequence[Rule], receivers: Receivers, known: KnownAddress, budget: Budget
+    ) -> None:
+        self._budget = budget
         self.made = Fill(values=dict.fromkeys(owned(mapping), ""))
         self._mapping, self._receivers, self._known = mapping, receivers, known
         # Whose values stand in each receiver now.
@@ -154,11 +170,11 @@ class _Filling:
 
     def apply(self, find: FindRecord | None) -> None:
         """Applies the rules in order."""
-        applies = applying(self._mapping, self._known)
+        applies = applying(self._mapping, self._known, self._budget)
         takes: dict[int, tuple[str, ...]] = {
             at: rule.source.takes for at, rule in enumerate(self._mapping) if applies[at]
         }
-        alone = Surroundings(self._receivers, frozenset(), find)
+        alone = Surroundings(self._receivers, frozenset(), find, self._budget)
         for at, rule in enumerate(self._mapping):
             if at not in takes:
                 detail = "left out: the rule does not apply to this address"
@@ -168,7 +184,7 @@ class _Filling:
             around = alone
             if rule.source.takes_rest:
                 others = (name for n, names in takes.items() if n != at for name in names)
-                around = Surroundings(self._receivers, frozenset(others), find)
+                around = replace(alone, taken=frozenset(others))
             for put in rule.source.put(rule, self._known, around):
                 self._write(rule, put)
         self._end({name for names in takes.values() for name in names})
@@ -231,6 +247,10 @@ class _Filling:
         made.carried = set().union(*self._held.values())
         made.cleared = [key for key, value in made.values.items() if not value]
         made.warnings = [one for listed in self._warned.values() for one in listed]
+        if self._budget.is_used_up:  # conditions that were not worked out leave their rules out
+            detail = PROBLEMS["too-many-steps"]
+            made.warnings.append(Warned("noted", "", detail))
+            self.step(TraceStep("noted", "", (), detail))
         carried = made.carried | {_HALVES[n] for n in made.carried & _HALVES.keys()}
         given = self._known.given.values
         for name in sorted(self._left_out.keys() - carried):

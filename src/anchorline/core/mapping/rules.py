@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Protocol
 
-from ..formula import Formula
+from ..formula import Budget, Formula
 from .changes import Change, Context
 from .known import KnownAddress
 
@@ -111,11 +111,13 @@ class Surroundings:
     Attributes:
         taken: components that other rules take, for sources that take the rest.
         find: None where records of other forms cannot be looked up.
+        budget: the steps that are left to the formulas of the whole mapping.
     """
 
     receivers: Receivers
     taken: frozenset[str] = frozenset()
     find: FindRecord | None = None
+    budget: Budget = field(default_factory=Budget, compare=False)
 
 
 class Source(Protocol):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ...sphere import metres_between
 from ..address_values import AddressValue
-from ..values import Value
+from ..values import Problem, Value
 from .registry import COMPONENT, EMPTY, NUMBER, SLOT, TEXT, YES_NO, always, function, needed
 
 _SLOT = needed("address", SLOT)
@@ -154,6 +154,8 @@ def _kilometres(one: AddressValue, other: AddressValue) -> Value:
     ("KILOMETRESFROM(venue; 51.5; -2.75)", "0"),
 )
 def _kilometres_from(one: AddressValue, latitude: float, longitude: float) -> Value:
+    if abs(latitude) > 90 or abs(longitude) > 180:
+        return Problem("out-of-range")
     return _between(one.latitude, one.longitude, latitude, longitude)
 
 

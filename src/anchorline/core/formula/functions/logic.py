@@ -127,6 +127,7 @@ def _false() -> Value:
     YES_NO,
     "Whether nothing was given.",
     ('ISBLANK("")', "no"),
+    holds_problems=True,
 )
 def _is_blank(value: Value) -> Value:
     return value is None

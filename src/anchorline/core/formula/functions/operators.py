@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable, Sequence
 
 from ..values import (
-    MOST_CHARACTERS,
     Date,
     Problem,
     Value,
@@ -24,6 +23,7 @@ from .registry import ANY, DATE, EMPTY, NUMBER, TEXT, YES_NO, Function, always, 
 
 _TWO = (needed("left", ANY), needed("right", ANY))
 _TWO_NUMBERS = (needed("left", NUMBER), needed("right", NUMBER))
+_TWO_TEXTS = (needed("left", TEXT), needed("right", TEXT))
 _ONE_NUMBER = (needed("number", NUMBER),)
 Kinds = Sequence[frozenset[str]]
 
@@ -127,11 +127,6 @@ def _divided(one: float, other: float) -> Value:
     return finite(one / other) if other else Problem("division-by-zero")
 
 
-def _joined(one: str, other: str) -> Value:
-    text = one + other
-    return text if len(text) <= MOST_CHARACTERS else Problem("too-long")
-
-
 def _comparing(holds: Callable[[int], bool]) -> Callable[[Value, Value], Value]:
     def rule(one: Value, other: Value) -> Value:
         order = compared(one, other)
@@ -155,7 +150,14 @@ register(Function("-", _TWO, _difference_kinds, _subtracted))
 register(Function("*", _TWO_NUMBERS, always(NUMBER), lambda one, other: finite(one * other)))
 register(Function("/", _TWO_NUMBERS, always(NUMBER), _divided))
 register(Function("^", _TWO_NUMBERS, always(NUMBER), _power))
-register(Function("&", (needed("left", TEXT), needed("right", TEXT)), always(TEXT), _joined))
+register(
+    Function(
+        "&",
+        (needed("left", TEXT), needed("right", TEXT)),
+        always(TEXT),
+        lambda one, other: one + other,
+    )
+)
 register(Function("NEGATE", _ONE_NUMBER, always(NUMBER), lambda number: finite(-number)))
 register(Function("PLUS", _ONE_NUMBER, always(NUMBER), lambda number: number))
 register(Function("PERCENT", _ONE_NUMBER, always(NUMBER), lambda number: finite(number / 100)))

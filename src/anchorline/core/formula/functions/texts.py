@@ -6,15 +6,12 @@ import math
 import re
 
 from ..formats import written
+from ..occurrence import place_of_whole
 from ..values import MOST_CHARACTERS, Problem, Value, folded, to_number
 from .registry import ANY, NUMBER, TEXT, YES_NO, function, needed, optional
 
 _TEXT = needed("text", TEXT)
 _WORD = re.compile(r"[^\W\d_]+")
-
-
-def _held(text: str) -> Value:
-    return text if len(text) <= MOST_CHARACTERS else Problem("too-long")
 
 
 @function("LEN", [_TEXT], NUMBER, "How many characters a text has.", ('LEN("piano")', "5"))
@@ -62,12 +59,12 @@ def _mid(text: str, start: float, length: float) -> Value:
 
 @function("UPPER", [_TEXT], TEXT, "A text in capitals.", ('UPPER("piano")', "PIANO"))
 def _upper(text: str) -> Value:
-    return _held(text.upper())
+    return text.upper()
 
 
 @function("LOWER", [_TEXT], TEXT, "A text in small letters.", ('LOWER("PIANO")', "piano"))
 def _lower(text: str) -> Value:
-    return _held(text.lower())
+    return text.lower()
 
 
 @function(
@@ -78,7 +75,7 @@ def _lower(text: str) -> Value:
     ('PROPER("abbey mews")', "Abbey Mews"),
 )
 def _proper(text: str) -> Value:
-    return _held(_WORD.sub(lambda word: word[0][0].upper() + word[0][1:].lower(), text))
+    return _WORD.sub(lambda word: word[0][0].upper() + word[0][1:].lower(), text)
 
 
 @function(
@@ -105,12 +102,15 @@ def _substitute(text: str, old: str, new: str, which: float | None) -> Value:
     if not old:
         return text
     if which is None:
-        return _held(text.replace(old, new))
+        # Before it is made: ten thousand places times ten thousand characters are too many.
+        longer = text.count(old) * (len(new) - len(old))
+        too_long = len(text) + longer > MOST_CHARACTERS
+        return Problem("too-long") if too_long else text.replace(old, new)
     pieces = text.split(old)
     place = math.floor(which)
     if place >= len(pieces):
         return text
-    return _held(old.join(pieces[:place]) + new + old.join(pieces[place:]))
+    return old.join(pieces[:place]) + new + old.join(pieces[place:])
 
 
 @function(
@@ -121,7 +121,10 @@ def _substitute(text: str, old: str, new: str, which: float | None) -> Value:
     ('FIND("n"; "piano")', "4"),
 )
 def _find(part: str, text: str, start: float) -> Value:
-    return _place([*part], [*text], start)
+    first = math.floor(start) - 1
+    if not 0 <= first <= len(text):
+        return Problem("out-of-range")
+    return _found(text.find(part, first))
 
 
 @function(
@@ -132,17 +135,17 @@ def _find(part: str, text: str, start: float) -> Value:
     ('SEARCH("N"; "piano")', "4"),
 )
 def _search(part: str, text: str, start: float) -> Value:
-    return _place([folded(c) for c in part], [folded(c) for c in text], start)
-
-
-def _place(part: list[str], text: list[str], start: float) -> Value:
     first = math.floor(start) - 1
     if not 0 <= first <= len(text):
         return Problem("out-of-range")
-    for place in range(first, len(text) - len(part) + 1):
-        if text[place : place + len(part)] == part:
-            return float(place + 1)
-    return Problem("not-found")
+    wanted, all_ = folded(part), folded(text)
+    if len(all_) == len(text):
+        return _found(all_.find(wanted, first))
+    return _found(place_of_whole(wanted, [folded(character) for character in text], first))
+
+
+def _found(place: int) -> Value:
+    return float(place + 1) if place >= 0 else Problem("not-found")
 
 
 @function(
@@ -155,6 +158,8 @@ def _place(part: list[str], text: list[str], start: float) -> Value:
 def _rept(text: str, times: float) -> Value:
     if times < 0:
         return Problem("out-of-range")
+    if not text:
+        return text
     if len(text) * math.floor(times) > MOST_CHARACTERS:
         return Problem("too-long")
     return text * math.floor(times)
@@ -180,7 +185,7 @@ def _exact(one: str, other: str) -> Value:
     repeated=1,
 )
 def _concatenate(*texts: str) -> Value:
-    return _held("".join(texts))
+    return "".join(texts)
 
 
 @function(
@@ -202,8 +207,7 @@ def _value(text: Value) -> Value:
     ('TEXT(1234.5; "#,##0.00")', "1,234.50"),
 )
 def _text(value: Value, form: str) -> Value:
-    found = written(value, form)
-    return _held(found) if isinstance(found, str) else found
+    return written(value, form)
 
 
 @function(

@@ -25,9 +25,10 @@ class Worked:
         names = self.formula.fields if self.formula else set()
         return tuple(name for name in (*COMPONENT_SET, *FACTS) if name in names)
 
-    def text(self, known: KnownAddress, _around: Surroundings) -> Put:
+    def text(self, known: KnownAddress, around: Surroundings) -> Put:
         """What it comes to, as a text."""
-        value = evaluate(self.formula.tree, known.given) if self.formula else None
+        formula = self.formula
+        value = evaluate(formula.tree, known.given, around.budget) if formula else None
         text = to_text(value)
         if isinstance(text, Problem):
             return Put("", "", (), (Note("noted", PROBLEMS[text.code], is_warning=True),))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ...faults import Faults
+from ...formula import Budget
 from ..known import KnownAddress
 from ..rules import FoundRecord, Note, Put, Receiver, Rule, Surroundings
 from .kind import SOURCES, Entry, ReadRules, SourceKind, named_into, nothing
@@ -31,27 +32,27 @@ class Link:
         """The components and facts by which it is found."""
         return tuple(dict.fromkeys(name for rule in self.find for name in rule.source.takes))
 
-    def texts(self, known: KnownAddress, rules: tuple[Rule, ...]) -> dict[str, str]:
+    def texts(self, known: KnownAddress, rules: tuple[Rule, ...], budget: Budget) -> dict[str, str]:
         """What rules write into fields of the other form, without what is empty."""
         found: dict[str, str] = {}
         keys = (key for rule in rules for key in rule.into)
-        around = Surroundings({key: Receiver(key, key) for key in keys})
+        around = Surroundings({key: Receiver(key, key) for key in keys}, budget=budget)
         for rule in rules:
             for put in rule.source.put(rule, known, around):
                 if put.text:
                     found.setdefault(put.field, put.text)
         return found
 
-    def new_record(self, known: KnownAddress) -> dict[str, str]:
+    def new_record(self, known: KnownAddress, budget: Budget) -> dict[str, str]:
         """The values of a new record."""
-        return self.texts(known, self.more) | self.texts(known, self.find)
+        return self.texts(known, self.more, budget) | self.texts(known, self.find, budget)
 
     takes_rest = False
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
         """The id of the record; empty where it is made later, or there is none."""
         (key,) = rule.into
-        texts = self.texts(known, self.find)
+        texts = self.texts(known, self.find, around.budget)
         if not texts:
             return [Put(key, "", (), nothing("nothing to look for").notes)]
         there = tuple(name for name in self.takes if known.given.values.get(name) is not None)
