@@ -13,7 +13,7 @@ def test_every_kind_of_sentence_has_words():
     english = (PROJECT / "embed/src/words/en.ts").read_text()
     words = set(re.findall(r"^  (\w+):", english, re.MULTILINE))
     mapped = re.search(
-        r"const PROBLEMS.*?= \{(.*?)\}", (PROJECT / "embed/src/words.ts").read_text()
+        r"const PROBLEMS.*?= \{(.*?)\}", (PROJECT / "embed/src/words.ts").read_text(), re.DOTALL
     )
     renamed = dict(re.findall(r'(\w+): "(\w+)"', mapped.group(1)))
     assert len(kinds) > 15

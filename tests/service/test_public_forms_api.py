@@ -1,5 +1,6 @@
 """What keeps programs from filling web forms, and what a form that is open to all may be asked."""
 
+import itertools
 import time
 
 import pytest
@@ -14,8 +15,11 @@ FORM = {
 }
 
 
-def publish(stack, key="guarded", **public):
-    document = {**FORM, "key": key, **({"public": public} if public else {})}
+NUMBERS = itertools.count()
+
+
+def publish(stack, key="guarded", slots=(), **public):
+    document = {**FORM, "key": key, "slots": list(slots), **({"public": public} if public else {})}
     with Client(stack.url, stack.access["server_key"]) as client:
         there = key in {form.key for form in client.forms()}
         etag = client.draft(key)[1] if there else None
@@ -82,6 +86,96 @@ def test_a_closed_form_says_so_and_keeps_nothing(stack, visitor):
         headers = {"Authorization": f"Bearer {token}"}
         late = http.post("/api/v1/forms/guarded/records", json={"values": {}}, headers=headers)
     assert (late.status_code, late.json()["detail"]) == (403, "Back in <b>May</b>.")
+
+
+GUARDS = [
+    ({"closed": True}, {}, 403, "This form is closed"),
+    ({"closed": True, "closed_text": "Back in May."}, {}, 403, "Back in May."),
+    ({}, {"trap": "x"}, 422, "The request has 1 problem"),
+    ({"least_seconds": 600}, {"seconds": 5}, 422, "Wait 600 seconds"),
+]
+
+
+@pytest.mark.parametrize("as_whom", ["page", "browser"])
+@pytest.mark.parametrize(("now", "body", "status", "detail"), GUARDS)
+def test_who_names_an_earlier_version_is_guarded_as_the_one_in_force_says(
+    stack, earlier, as_whom, now, body, status, detail
+):
+    key, send = earlier(as_whom, least_seconds=0, without_trap=True)
+    assert send().status_code == 201
+    publish(stack, key, **now)
+    refused = send(**body)
+    assert (refused.status_code, detail in refused.json()["detail"]) == (status, True)
+
+
+def test_an_earlier_version_has_no_more_records_a_minute_than_the_one_in_force(stack, earlier):
+    key, send = earlier("page", least_seconds=0, most_per_minute=50)
+    publish(stack, key, least_seconds=0, most_per_minute=2)
+    assert [send().status_code for _ in range(4)] == [201, 201, 429, 429]
+
+
+def test_a_country_that_is_not_served_any_more_is_refused_on_an_earlier_version_too(stack, earlier):
+    parts = [{"key": "town", "component": "town"}, {"key": "code", "component": "postcode"}]
+    home = {"key": "home", "label": "Home", "countries": ["GB", "FR"], "parts": parts}
+    home["mapping"] = [{"components": [part["component"]], "into": part["key"]} for part in parts]
+    key, send = earlier("page", least_seconds=0, slots=[home])
+    publish(stack, key, least_seconds=0, slots=[{**home, "countries": ["GB"]}])
+    there = {"values": {"name": "x", "town": "Lyre"}, "slots": {"home": {"country_code": "FR"}}}
+    refused = send(**there)
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["pointer"] == "/slots/home/country_code"
+
+
+def test_what_was_kept_before_a_form_was_closed_is_not_said_to_be_lost(stack, earlier):
+    key, send = earlier("page", least_seconds=0)
+    again = {"Idempotency-Key": "before-it-was-closed"}
+    kept = send(headers=again)
+    publish(stack, key, closed=True)
+    assert send(headers=again).json()["id"] == kept.json()["id"]
+    assert send(headers={"Idempotency-Key": "after-it-was-closed"}).status_code == 403
+    assert send(headers=again, values={"name": "y"}).status_code == 403
+
+
+@pytest.fixture
+def earlier(stack):
+    """Publishes a form, opens it, and sends what it was opened with, whatever is published since."""
+
+    def opened(as_whom, **public):
+        key = f"earlier-{next(NUMBERS)}"
+        publish(stack, key, **public)
+        with stack.http(None) as http:
+            token = http.get(f"/f/{key}").text.split('access="')[1].split('"')[0]
+        headers = {"Authorization": f"Bearer {token}"}
+        if as_whom == "browser":
+            made = {
+                "kind": "browser",
+                "name": key,
+                "origins": ["https://shop.example"],
+                "forms": [key],
+            }
+            with stack.http(None) as http:
+                http.cookies = stack.session()
+                csrf = {"X-CSRF-Token": http.get("/api/v1/session").json()["csrf_token"]}
+                shown = http.post("/api/v1/keys", json=made, headers=csrf).json()
+            headers = {
+                "Authorization": f"Bearer {shown['secret']}",
+                "Origin": "https://shop.example",
+            }
+        with stack.http(None) as http:
+            version = http.get(f"/api/v1/forms/{key}", headers=headers).json()["version"]
+
+        def send(headers_=headers, **body):
+            more = body.pop("headers", {})
+            with stack.http(None) as http:
+                return http.post(
+                    f"/api/v1/forms/{key}/records",
+                    json={"values": {"name": "x"}, "version": version, **body},
+                    headers={**headers_, **more},
+                )
+
+        return key, send
+
+    return opened
 
 
 def test_its_page_stands_in_frames_of_the_named_sites_alone(stack):

@@ -25,6 +25,7 @@ import { EditedRecord } from "./record";
 import { refused, markMissing } from "./refusal";
 import { Remembered } from "./remembered";
 import { Sending, type Sent, filledForm } from "./sending";
+import { unlessStopped } from "./stopped";
 import { formStyle } from "./style";
 import { cannotBeShown, closed, loading, thanksFor } from "./instead";
 import { bestLanguage, languagesOf, translated } from "./translated";
@@ -211,24 +212,12 @@ export class FormElement extends HTMLElement {
     const { document, loaded, views, body } = this;
     if (!document || !loaded || !views || !body) return;
     const given = { values: views.values(), slots: views.addresses(), today: today() };
-    const worked = this.stayingWhere(workOut(document, loaded.logic, given));
+    const worked = unlessStopped(workOut(document, loaded.logic, given), this.worked, this.frame, this.words);
     this.worked = worked;
     views.show(worked);
     body.update(worked.shown);
     this.showSteps();
     this.remembered?.later(views, document);
-  }
-
-  /** What a form comes to; where its formulas had no steps left, what it came to before, and that is said. */
-  private stayingWhere(now: Worked): Worked {
-    const before = this.worked;
-    const wasStopped = (before?.stoppedAt ?? null) !== null;
-    if (now.stoppedAt === null) {
-      if (wasStopped) this.frame?.calm();
-      return now;
-    }
-    if (!wasStopped) this.frame?.warn(this.words.say("tooManySteps"));
-    return before ? { ...before, stoppedAt: now.stoppedAt } : now;
   }
 
   /** Whether people fill it in earnest: it is no draft, no trial, and no record that is changed. */

@@ -34,6 +34,7 @@ from .access import Gate
 from .active_gazetteer import ActiveGazetteer
 from .activity import Activity
 from .allowed import Allowed
+from .checked_forms import CheckedForms
 from .layouts_in_force import CurrentLayouts
 from .published_documents import PublishedDocuments
 from .recent_answers import RecentAnswers
@@ -57,6 +58,7 @@ class Services:
     forms: FormStore
     form_editors: FormEditorStore
     published_forms: PublishedDocuments
+    checked_forms: CheckedForms
     targets: TargetStore
     target_faults: TargetFaults
     target_runs: TargetRuns
@@ -103,6 +105,7 @@ def make_services(settings: Settings, database: Database) -> Services:
         forms=forms,
         form_editors=FormEditorStore(database),
         published_forms=PublishedDocuments(forms),
+        checked_forms=CheckedForms(layouts),
         targets=targets,
         target_faults=TargetFaults(database),
         target_runs=TargetRuns(database),

@@ -274,11 +274,16 @@ def serialized(response: ApiResponse) -> tuple[dict[str, str], bytes]:
     """The headers and the body of an answer that is sent whole; the body may be empty."""
     data = response.body
     if data is None and response.content is not None:
-        data = orjson.dumps(response.content.model_dump(mode="json"))
+        data = as_json(response.content)
     headers = {"Cache-Control": "no-store", **response.headers}
     if data is not None:
         headers.setdefault("Content-Type", JSON)
     return headers, data or b""
+
+
+def as_json(content: Schema) -> bytes:
+    """An answer as it is sent."""
+    return orjson.dumps(content.model_dump(mode="json"))
 
 
 def _read_body(schema: type[BaseModel], request: Request) -> BaseModel:

@@ -52,5 +52,13 @@ def made_before(database: Database, key: IdempotencyKey) -> str:
         return kept.record
 
 
+def kept_for(database: Database, key: IdempotencyKey) -> str | None:
+    """The id of what this very request made before; None where it made nothing."""
+    with database.transaction() as session:
+        kept = session.get(IdempotencyRow, (key.scope, _digest(key.key.encode())))
+        same = kept is not None and kept.request_digest == _digest(key.content)
+        return kept.record if kept is not None and same else None
+
+
 def _digest(data: bytes) -> str:
     return hashlib.sha256(data).hexdigest()

@@ -14,7 +14,7 @@ from anchorline.core.kinds import RecordSort
 from anchorline.core.text import fold
 
 from .database import AlreadyThereError, Database, NotThereError
-from .idempotency import IdempotencyKey, made_before, note_key
+from .idempotency import IdempotencyKey, kept_for, made_before, note_key
 from .record_addresses import captured_of, rows_of
 from .record_model import CaptureCounts, NewRecord, Record, RecordPage, RecordSummary
 from .record_order import RECORD_ORDERS, cursor_after, read_cursor
@@ -52,6 +52,11 @@ class RecordStore:
                 raise
             return self.get(made_before(self._database, key)), False
         return self.get(identifier), True
+
+    def made_with(self, key: IdempotencyKey | None) -> Record | None:
+        """The record that this very request made before; None where it made none."""
+        found = None if key is None else kept_for(self._database, key)
+        return None if found is None else self.get(found)
 
     def get(self, identifier: str) -> Record:
         """A whole record; NotThereError where there is none."""

@@ -12,6 +12,7 @@ from .changes import Change, changes_between, finished
 from .document import read_form, read_unfinished
 from .editing import find_or_captured, kept_as_before
 from .field_types import FIELD_TYPES, FieldType, text_of
+from .in_force import guarded_by
 from .layout_fit import fit_problems, with_brought_parts
 from .logic import Worked, formulas_of, work_out
 from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
@@ -41,6 +42,7 @@ __all__ = [
     "finished",
     "fit_problems",
     "formulas_of",
+    "guarded_by",
     "kept_as_before",
     "languages_of",
     "read_form",

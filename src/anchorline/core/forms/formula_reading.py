@@ -64,6 +64,7 @@ class _FormulaReader:
         self._form, self._written = form, written
         self._items: dict[str, Field | Slot] = {key: form.item(key) for key in form.order}
         self._parsed: dict[str, dict[str, Parsed]] = {}
+        self._folded = {key.upper(): key for key in self._items}
         self._kinds: dict[str, frozenset[str]] = {}
         for key, item in self._items.items():
             if not isinstance(item, Field):
@@ -71,6 +72,8 @@ class _FormulaReader:
             field_type = FIELD_TYPES.get(item.type)
             if field_type is None or field_type.holds_value:
                 self._kinds[key] = field_type.kinds if field_type else _ANY
+        # The kinds of formula fields become known on the way.
+        self._known = Names(self._kinds, [slot.key for slot in form.slots])
 
     def read(self) -> Form:
         """The form with its formulas; what is wrong is in `problems`."""
@@ -112,8 +115,7 @@ class _FormulaReader:
 
     def _names(self, parsed: Parsed) -> list[str]:
         """Keys of the fields and slots that a formula speaks of."""
-        known = {key.upper(): key for key in self._items}
-        names = (known.get(name.upper()) for name in fields_of(parsed.tree))
+        names = (self._folded.get(name.upper()) for name in fields_of(parsed.tree))
         return [name for name in names if name is not None]
 
     def _look_ahead(self, order: Sequence[str]) -> None:
@@ -143,13 +145,11 @@ class _FormulaReader:
         return getattr(self._items[key], "label", "") or key
 
     def _checked(self, key: str) -> dict[str, Formula]:
-        slots = [slot.key for slot in self._form.slots]
-        names = Names(self._kinds, slots)
         found: dict[str, Formula] = {}
         for setting, parsed in self._parsed.get(key, {}).items():
             written = self._written[key][setting]
             try:
-                formula = check(parsed, names)
+                formula = check(parsed, self._known)
             except FormulaError as error:
                 self._say(written, error)
                 continue

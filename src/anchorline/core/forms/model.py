@@ -196,7 +196,8 @@ class Form:
         object.__setattr__(self, "_items", items)
         object.__setattr__(self, "_within", within)
         known = [key for key in self.order if key in self._items]
-        later = [key for key in self._items if key not in self.order]
+        placed = set(known)
+        later = [key for key in self._items if key not in placed]
         object.__setattr__(self, "order", (*known, *later))
 
     @property

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from ..address import COMPONENTS
 from ..errors import nearest_names
@@ -31,6 +32,16 @@ class Names:
 
     fields: Mapping[str, frozenset[str]] = field(default_factory=dict)
     slots: Collection[str] = ()
+
+    @cached_property
+    def folded_fields(self) -> Mapping[str, str]:
+        """Keys of fields as formulas may write them; which they are never changes."""
+        return {key.upper(): key for key in self.fields}
+
+    @cached_property
+    def folded_slots(self) -> Mapping[str, str]:
+        """The same of slots."""
+        return {key.upper(): key for key in self.slots}
 
 
 @dataclass(frozen=True)
@@ -107,8 +118,7 @@ class CircleError(Exception):
 class _Checker:
     def __init__(self, names: Names) -> None:
         self._names = names
-        self._fields = {key.upper(): key for key in names.fields}
-        self._slots = {key.upper(): key for key in names.slots}
+        self._fields, self._slots = names.folded_fields, names.folded_slots
 
     def value(self, node: Node) -> tuple[Node, frozenset[str]]:
         """A node that stands for a value, checked, and the kinds that it can have."""

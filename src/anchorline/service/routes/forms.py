@@ -8,10 +8,11 @@ from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.forms import FormAnswer, FormList, FormQuery, MapTiles
 
 from ..access import Access
-from ..endpoints import ApiRequest, Router
+from ..endpoints import ApiRequest, ApiResponse, Router, as_json
 from .filling import fill_answer, what_to_fill
 from .link_rules import finder_of_records
-from .open_forms import as_filled, logic_of, open_form, require_slot, summary_of
+from .open_forms import OpenForm, as_filled, logic_of, open_form, require_slot, summary_of
+from .record_answers import layouts_of
 
 router = Router("forms", "forms", "records")
 
@@ -30,9 +31,21 @@ def list_forms(request: ApiRequest) -> Schema:
     answer=FormAnswer,
     problems=(404,),
 )
-def get_form(request: ApiRequest) -> Schema:
+def get_form(request: ApiRequest) -> Schema | ApiResponse:
     """A form to be filled: its published version, or its draft."""
     opened = open_form(request, draft=request.query(FormQuery).draft)
+    if opened.version is None:
+        return _form_answer(request, opened)
+    body = request.services.checked_forms.answer(
+        opened.document,
+        opened.version,
+        layouts_of(request, opened.form.key),
+        lambda: as_json(_form_answer(request, opened)),
+    )
+    return ApiResponse(None, body=body)
+
+
+def _form_answer(request: ApiRequest, opened: OpenForm) -> FormAnswer:
     settings = request.services.settings
     tiles = MapTiles(address=settings.map_tiles, attribution=settings.map_attribution)
     return FormAnswer(

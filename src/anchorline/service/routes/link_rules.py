@@ -8,7 +8,7 @@ from typing import Any
 
 from anchorline.core.address import escape_pointer
 from anchorline.core.errors import Problem
-from anchorline.core.forms import Captured, Form, check_submission, read_form
+from anchorline.core.forms import Captured, Form, check_submission
 from anchorline.core.forms.linking import WantedLink, wanted_links
 from anchorline.core.formula import today
 from anchorline.core.layouts import LayoutLibrary
@@ -72,7 +72,7 @@ def _plan(
         document, version = services.published_forms.version(wanted.form)
     except NotThereError:
         return None, f"There is no published form {wanted.form!r} to make a record of."
-    other = read_form(document, services.layouts)
+    other = services.checked_forms.form(document)
     day = today(services.database.now())
     checked = check_submission(other, values, {}, services.layouts, lambda _id: None, day)
     if checked.problems:

@@ -10,7 +10,7 @@ from anchorline.core.forms import (
     Form,
     Slot,
     formulas_of,
-    read_form,
+    guarded_by,
     read_unfinished,
     with_brought_parts,
 )
@@ -48,6 +48,8 @@ class OpenForm(NamedTuple):
 def open_form(request: ApiRequest, *, draft: bool = False, version: int | None = None) -> OpenForm:
     """The form named in the path: published, as a draft, or an earlier version.
 
+    Of an earlier version the fields are its own; what guards it is as the published one has it.
+
     Args:
         version: one that may have been replaced lately.
 
@@ -74,9 +76,10 @@ def open_form_of(
         form = read_draft_form(key, document, services.layouts)
     else:
         document, number = services.published_forms.version(key)
+        form = services.checked_forms.form(document)
         if version is not None and version != number:
             document, number = _replaced(request, key, version), version
-        form = read_form(document, services.layouts)
+            form = guarded_by(services.checked_forms.form(document), form)
     layouts = services.layouts_in_force.current().on_form(key)
     return OpenForm(with_brought_parts(form, layouts), number, document)
 

@@ -15,13 +15,19 @@ _ANYBODY = frozenset({"browser", "page"})
 def guard_public(request: ApiRequest, form: Form, body: RecordRequest) -> None:
     """Lets a filled form of anybody pass, if a person can have filled it.
 
+    Args:
+        form: as it was opened, with what guards it now.
+
     Raises:
-        ProblemError: 403 where the form is closed, 422 where the field that nobody sees is filled
-            or it comes too soon after it was opened, 429 where too many come from one address.
+        ProblemError: 403 where the form is closed or has no public page any more, 422 where the
+            field that nobody sees is filled or it comes too soon after it was opened, 429 where
+            too many come from one address.
     """
     caller, public = request.caller, form.public
     if caller.kind not in _ANYBODY:
         return
+    if caller.kind == "page" and form.kind != "web":
+        raise ProblemError(403, "This form is not open to everybody any more; nothing was kept.")
     if public.closed:
         raise ProblemError(403, public.closed_text or "This form is closed; nothing was kept.")
     if body.trap and not public.without_trap:

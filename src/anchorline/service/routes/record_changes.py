@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from anchorline.core.forms import read_form
 from anchorline.store.database import StaleError
 from anchorline.store.record_model import NewRecord
 from anchorline.wire.base import Schema
@@ -90,7 +89,7 @@ def get_record_history(request: ApiRequest) -> Schema:
     states = []
     for state in services.record_changes.history(record.id):
         document, _number = services.forms.version(record.form, state.form_version)
-        form = read_form(document, services.layouts)
+        form = services.checked_forms.form(document)
         states.append(
             RecordStateSchema(
                 number=state.number,

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
-from anchorline.core.forms import read_form
 from anchorline.store.database import ReusedKeyError
-from anchorline.store.record_model import NewRecord
+from anchorline.store.record_model import NewRecord, Record
 from anchorline.store.record_order import BadCursorError
 from anchorline.wire.base import Schema
 from anchorline.wire.records import (
@@ -20,10 +19,10 @@ from anchorline.wire.records import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..problems import invalid
+from ..problems import ProblemError, invalid
 from .drafts import etag
 from .idempotency_header import idempotency_key, reused_key
-from .open_forms import open_form
+from .open_forms import OpenForm, open_form
 from .public_guard import guard_public
 from .record_answers import (
     checked_form,
@@ -55,7 +54,15 @@ def submit_record(request: ApiRequest) -> ApiResponse:
     body = request.body(RecordRequest)
     opened = open_form(request, version=body.version)
     form, version = opened.form, opened.version
-    guard_public(request, form, body)
+    key = idempotency_key(request, form.key, request.http.get_data())
+    try:
+        guard_public(request, form, body)
+    except ProblemError:
+        # Sent again after the form was closed: what was kept is not said to be lost.
+        before = request.services.records.made_with(key)
+        if before is None:
+            raise
+        return _kept(request, before, opened)
     filled = checked_form(request, form, body)
     new = NewRecord(
         form=form.key,
@@ -69,11 +76,14 @@ def submit_record(request: ApiRequest) -> ApiResponse:
         planned=filled.planned,
     )
     try:
-        record, _made_now = request.services.records.add(
-            new, idempotency_key(request, form.key, request.http.get_data())
-        )
+        record, _made_now = request.services.records.add(new, key)
     except ReusedKeyError:
         raise reused_key() from None
+    return _kept(request, record, opened)
+
+
+def _kept(request: ApiRequest, record: Record, opened: OpenForm) -> ApiResponse:
+    form = opened.form
     return ApiResponse(
         record_answer(request, record, form, layouts_of(request, form.key), opened.document),
         status=201,
@@ -143,7 +153,7 @@ def get_record(request: ApiRequest) -> ApiResponse:
     """A whole record with its captured addresses."""
     record = request.services.records.get(request.path["record"])
     document, _number = request.services.forms.version(record.form, record.form_version)
-    form = read_form(document, request.services.layouts)
+    form = request.services.checked_forms.form(document)
     answer = record_answer(request, record, form, layouts_of(request, record.form), document)
     return ApiResponse(answer, headers=etag(record.revision))
 

@@ -1,0 +1,94 @@
+"""Forms that were read and checked once, and how they are answered, kept for the next call.
+
+They are known by what their documents say, so nothing that is kept here can be out of date. A form
+of hundreds of conditions takes a second to check; looking it up takes a moment.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import threading
+from collections.abc import Callable, Hashable
+from typing import Generic, TypeVar
+
+import orjson
+from cachetools import LRUCache
+
+from anchorline.core.forms import Form, read_form
+from anchorline.core.layouts import LayoutLibrary
+from anchorline.store.drafts import Document
+
+MOST_BYTES = 32 * 1024 * 1024
+# A form with many formulas, in memory beside its document in UTF-8; measured with tracemalloc.
+_LARGER_THAN_ITS_DOCUMENT = 8
+_Kept = TypeVar("_Kept")
+
+
+class _Bounded(Generic[_Kept]):
+    """Values with their sizes; those not asked for lately go when the sum of all is reached."""
+
+    def __init__(self, most_bytes: int) -> None:
+        self._lock = threading.Lock()
+        self._kept: LRUCache[Hashable, tuple[_Kept, int]] = LRUCache(
+            most_bytes, getsizeof=lambda kept: kept[1]
+        )
+
+    def get(self, key: Hashable, make: Callable[[], tuple[_Kept, int]]) -> _Kept:
+        """What is kept at a key; made, and kept if there is room for it, where nothing is.
+
+        Args:
+            make: gives the value and its size in bytes.
+        """
+        with self._lock:
+            found = self._kept.get(key)
+        if found is not None:
+            return found[0]
+        made = make()
+        with self._lock:
+            if made[1] <= self._kept.maxsize:
+                self._kept[key] = made
+        return made[0]
+
+
+class CheckedForms:
+    """Hands out checked forms and their answers.
+
+    Args:
+        layouts: the shipped ones.
+        most_bytes: of memory for forms, and again for answers.
+    """
+
+    def __init__(self, layouts: LayoutLibrary, most_bytes: int = MOST_BYTES) -> None:
+        self._layouts = layouts
+        self._forms: _Bounded[Form] = _Bounded(most_bytes)
+        self._answers: _Bounded[bytes] = _Bounded(most_bytes)
+
+    def form(self, document: Document) -> Form:
+        """The form of a document.
+
+        Raises:
+            DocumentError: it is no form.
+        """
+        written = orjson.dumps(document)
+        size = len(written) * _LARGER_THAN_ITS_DOCUMENT
+        return self._forms.get(_digest(written), lambda: (read_form(document, self._layouts), size))
+
+    def answer(
+        self, document: Document, version: int, layouts: LayoutLibrary, make: Callable[[], bytes]
+    ) -> bytes:
+        """How a version is answered, as JSON.
+
+        Args:
+            layouts: those that hold on the form, which bring fields to it.
+            make: makes the answer where none is kept.
+        """
+
+        def made() -> tuple[bytes, int]:
+            body = make()
+            return body, len(body)
+
+        return self._answers.get((_digest(orjson.dumps(document)), version, layouts), made)
+
+
+def _digest(written: bytes) -> bytes:
+    return hashlib.blake2b(written, digest_size=16).digest()
