@@ -9,6 +9,7 @@ import { InputPort } from "./attach/input-port";
 import type { FromConsole, FromPage } from "./attach/inspection";
 import { seenInputs } from "./attach/seen";
 import { make, shadowOf } from "./dom";
+import { valueAt } from "./dictionary";
 
 /** How long the page may take to make something of what was written. */
 const SETTLES_MS = 900;
@@ -59,7 +60,7 @@ async function write(inputs: api.PageInputSchema[], values: Record<string, strin
   const said: string[] = [];
   const ports = inputs.map((input) => new InputPort(input, (_kind, _subject, text) => said.push(text)));
   for (const port of ports) {
-    const value = values[port.key];
+    const value = valueAt(values, port.key);
     if (value !== undefined) port.value = value || null;
   }
   await new Promise((resolve) => setTimeout(resolve, SETTLES_MS));

@@ -2,6 +2,7 @@
 
 import { en } from "./words/en";
 import type { Texts } from "./words/texts";
+import { valueAt } from "./dictionary";
 
 export type { Text, Texts } from "./words/texts";
 
@@ -45,7 +46,7 @@ export class Words {
     const found = this.texts[name];
     const text = typeof found === "string" ? found : (found[this.rule(given.count)] ?? found.other);
     return text.replace(/\{(\w+)\}/g, (whole, key: string) => {
-      const value = given[key];
+      const value = valueAt(given, key);
       return value === undefined ? whole : this.written(value);
     });
   }
@@ -53,7 +54,7 @@ export class Words {
   /** What is wrong, in these words; in the service's, where it has no kind that is known here. */
   problem(place: { detail: string; kind?: string | null; given?: Readonly<Record<string, string | number>> | null }): string {
     const kind = place.kind ?? "";
-    const name = PROBLEMS[kind] ?? kind;
+    const name = valueAt(PROBLEMS, kind) ?? kind;
     // In English the service says it best: it knows more of the field.
     if (this.language === "en" || !Object.hasOwn(this.texts, name)) return place.detail;
     return this.say(name as keyof Texts, { ...place.given });
@@ -75,7 +76,7 @@ const known = new Map<string, Words>([["en", ENGLISH]]);
 export async function wordsOf(tag: string): Promise<Words> {
   const language = primary(tag);
   const there = known.get(language);
-  const load = OTHERS[language];
+  const load = valueAt(OTHERS, language);
   if (there || !load) return there ?? ENGLISH;
   try {
     const words = new Words(language, await load());

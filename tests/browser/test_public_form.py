@@ -176,7 +176,7 @@ def test_a_failed_submit_keeps_everything_and_goes_to_the_first_problem(form_pag
     page.locator("#piano_postcode").fill("XX")
     page.locator("#piano_postcode").blur()
     # It is said at once, and moves what is below: the button is clicked where it stands then.
-    page.locator("#piano_postcode-problem").wait_for()
+    page.locator("[id='piano_postcode:problem']").wait_for()
     page.get_by_role("button", name="Send").click()
     page.get_by_text("3 things need your attention.").wait_for()
     assert (
@@ -186,7 +186,7 @@ def test_a_failed_submit_keeps_everything_and_goes_to_the_first_problem(form_pag
     expect(page.locator("#phone")).to_have_attribute("aria-invalid", "true")
     assert (
         "is not a Postcode of United Kingdom"
-        in page.locator("#piano_postcode-problem").inner_text()
+        in page.locator("[id='piano_postcode:problem']").inner_text()
     )
     expect(page.get_by_label("Your name")).to_have_value("Ada")
     assert part_values(page)["street"] == "Abbey Mews"

@@ -269,14 +269,14 @@ def test_a_dial_code_is_found_by_name_and_a_number_checked_when_it_is_left(visit
         page.get_by_role("textbox", name="Phone", exact=True),
     )
     code.click()
-    options = page.locator("#phone-dial-codes [role=option]")
+    options = page.locator("[id='phone:dial-codes'] [role=option]")
     expect(options.first).to_have_text("Ireland +353"), "what the form puts first"
     code.fill("japan")
     page.keyboard.press("Enter")
     expect(code).to_have_value("JP +81")
     expect(number).to_be_focused()
     page.keyboard.type("03 12")
-    problem = page.locator("#phone-problem")
+    problem = page.locator("[id='phone:problem']")
     expect(problem).to_be_hidden()
     page.keyboard.press("Tab")
     expect(problem).to_have_text("This is not a phone number; give all its digits.")
@@ -290,7 +290,7 @@ def test_a_dial_code_is_found_by_name_and_a_number_checked_when_it_is_left(visit
     german = page.get_by_role("textbox", name="German phone")
     german.fill("+44 20 7946 0123")
     page.keyboard.press("Tab")
-    expect(page.locator("#german-problem")).to_have_text(
+    expect(page.locator("[id='german:problem']")).to_have_text(
         "Numbers of United Kingdom are not taken here."
     )
     assert axe_faults(page) == []
@@ -519,7 +519,7 @@ def test_nothing_moves_when_a_field_is_found_wrong_after_it_was_left(visit):
     page.get_by_role("textbox", name="Phone", exact=True).fill("12")
     before = page.get_by_label("I agree").bounding_box()["y"]
     page.keyboard.press("Tab")
-    expect(page.locator("#phone-problem")).to_have_text(
+    expect(page.locator("[id='phone:problem']")).to_have_text(
         "This is not a phone number; give all its digits."
     )
     assert page.get_by_label("I agree").bounding_box()["y"] == before

@@ -177,3 +177,22 @@ def test_every_setting_of_an_address_is_documented(setting):
 @pytest.mark.parametrize("name", [*CHANGES, *SOURCES, *CHECKS, *IF_WRITTEN])
 def test_everything_that_a_mapping_can_be_made_of_is_documented(name):
     assert f"`{name}`" in (DOCS / "mapping.md").read_text()
+
+
+# Keys of JavaScript's own events, and names of ours; what people name never stands there.
+NAMED_BY_US = {"codes[key]", "SAID[value]", "record[key]"}
+
+
+def test_what_people_name_is_looked_up_where_nothing_is_inherited():
+    """A field can be called `constructor`: `valueAt` finds what an object itself has, and no more."""
+    looked_up = re.compile(r"(\w+\??\.?\[(?:\w+\.)*(?:key|value)(?: \?\? \"\")?\])(?! =[^=])")
+    found = {
+        f"{path.relative_to(PROJECT)}: {place}"
+        for path in tracked("embed/src/*.ts", "console/src/*.ts", "console/src/*.tsx")
+        if path.name != "api.ts" and ".test." not in path.name
+        for line in path.read_text().splitlines()
+        if not line.strip().startswith("else delete ")
+        for place in looked_up.findall(line)
+        if place not in NAMED_BY_US
+    }
+    assert found == set()

@@ -9,14 +9,15 @@ import { Named } from "../parts/Named";
 import { AddressCard } from "../records/AddressCard";
 import type { Filled } from "./design/liveForm";
 import { Panel } from "../parts/Panel";
+import { valueAt } from "../../../embed/src/dictionary";
 
 export function FillTrace({ filled, document }: { filled: Filled; document: FormDocument }): React.ReactNode {
   const labels = useComponentLabels();
   const fields = new Map(fieldsOf(document).map((field) => [field.key, field]));
-  const called = (name: string): string => labels[name] ?? name;
+  const called = (name: string): string => valueAt(labels, name) ?? name;
   const fieldLabel = (key: string): string | undefined => {
     const field = fields.get(key);
-    return field?.label || labels[field?.component ?? ""];
+    return field?.label || valueAt(labels, field?.component ?? "");
   };
   const { trace, warnings } = filled.answer;
   const silent = trace.filter((step) => step.detail.startsWith("nothing to write"));

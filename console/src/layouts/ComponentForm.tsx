@@ -4,6 +4,7 @@ import { Input, Select } from "antd";
 
 import type { LayoutComponent } from "../../../embed/src/form/model";
 import { type Components, type Layout, useCheck } from "./layouts";
+import { valueAt } from "../../../embed/src/dictionary";
 
 const RECIPIENT: LayoutComponent = { component: "recipient", label: "Recipient", required: false, options: null };
 
@@ -22,7 +23,7 @@ export function ComponentForm(props: {
     <div className="components">
       {[RECIPIENT, ...layout.components].map((entry) => {
         const id = `component-${entry.component}`;
-        const value = components[entry.component] ?? "";
+        const value = valueAt(components, entry.component) ?? "";
         const problem = problems.get(entry.component);
         const canonical = entry.component === "postcode" && value && !problem ? spelt.postcode : undefined;
         const set = (text: string): void => change({ ...components, [entry.component]: text });

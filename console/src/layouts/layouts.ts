@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import type * as api from "../../../embed/src/api";
 import { call } from "../api/call";
+import { valueAt } from "../../../embed/src/dictionary";
 
 export type LayoutEntry = api.LayoutEntry;
 /** An own layout that has a say. */
@@ -35,11 +36,11 @@ export function sampleFor(layout: Layout, also: readonly string[] = []): Compone
     layout.components.flatMap(({ component, options }) => {
       const first = options?.[0];
       if (first) return [[component, component === "region_code" ? first.code : first.latin]];
-      const value = component === "postcode" ? samplePostcode(layout) : SAMPLE[component];
+      const value = component === "postcode" ? samplePostcode(layout) : valueAt(SAMPLE, component);
       return value ? [[component, value]] : [];
     }),
   ) as Components;
-  const others = Object.fromEntries(also.flatMap((name) => (SAMPLE[name] ? [[name, SAMPLE[name]]] : []))) as Components;
+  const others = Object.fromEntries(also.flatMap((name) => (valueAt(SAMPLE, name) ? [[name, valueAt(SAMPLE, name)]] : []))) as Components;
   return { recipient: "Ana Vale", ...others, ...sample };
 }
 

@@ -5,6 +5,7 @@ import { Named } from "../parts/Named";
 import { StateTag } from "../parts/StateTag";
 import { CopyLines } from "./CopyLines";
 import { SlotHistory } from "./SlotHistory";
+import { valueAt } from "../../../embed/src/dictionary";
 
 /** A captured address: its lines, its components, where it came from. */
 export function AddressCard(props: {
@@ -34,7 +35,7 @@ export function AddressCard(props: {
         items={[
           ...Object.entries(address.components).map(([name, value]) => ({
             key: name,
-            label: <Named label={address.component_labels[name]} name={name} />,
+            label: <Named label={valueAt(address.component_labels, name)} name={name} />,
             children: <span dir="auto">{value}</span>,
           })),
           ...(position ? [{ key: "position", label: "latitude, longitude", children: position }] : []),
@@ -44,7 +45,7 @@ export function AddressCard(props: {
             ? [{ key: "typed", label: "typed in the finder", children: <span dir="auto">{address.typed}</span> }]
             : []),
           ...(address.changed.length
-            ? [{ key: "changed", label: "changed by hand", children: address.changed.map((key) => fields[key] ?? key).join(", ") }]
+            ? [{ key: "changed", label: "changed by hand", children: address.changed.map((key) => valueAt(fields, key) ?? key).join(", ") }]
             : []),
           ...address.notes.map((note, index) => ({ key: `note-${index}`, label: "note", children: note })),
         ]}

@@ -13,6 +13,7 @@ import { PageHead } from "../parts/PageHead";
 import { readable } from "../parts/times";
 import { AddressCard } from "./AddressCard";
 import { Panel } from "../parts/Panel";
+import { valueAt } from "../../../embed/src/dictionary";
 
 export default function RecordPage(): React.ReactNode {
   const { record: id = "" } = useParams();
@@ -63,11 +64,11 @@ export default function RecordPage(): React.ReactNode {
           size="small"
           items={Object.entries(data.values).map(([key, value]) => ({
             key,
-            label: <Named label={data.labels[key]} name={key} />,
+            label: <Named label={valueAt(data.labels, key)} name={key} />,
             children: (
               <span dir="auto">
-                {data.texts[key] ?? String(value)}
-                {data.typed[key] && data.typed[key] !== data.texts[key] && <div className="hint">typed: {data.typed[key]}</div>}
+                {valueAt(data.texts, key) ?? String(value)}
+                {valueAt(data.typed, key) && valueAt(data.typed, key) !== valueAt(data.texts, key) && <div className="hint">typed: {valueAt(data.typed, key)}</div>}
               </span>
             ),
           }))}

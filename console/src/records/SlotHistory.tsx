@@ -2,6 +2,7 @@
 
 import type { CapturedAddress, RecordHistory } from "../api/schemas";
 import { readable } from "../parts/times";
+import { valueAt } from "../../../embed/src/dictionary";
 
 interface Turn {
   number: number;
@@ -16,7 +17,7 @@ export function turnsOf(history: RecordHistory, slot: string): Turn[] {
   const turns: Turn[] = [];
   let before = "";
   for (const state of states) {
-    const address = state.slots[slot];
+    const address = valueAt(state.slots, slot);
     const now = JSON.stringify([address?.components, address?.address_id, address?.position]);
     if (now !== before) turns.push({ number: state.number, address, made_at: state.made_at, made_by: state.made_by });
     before = now;

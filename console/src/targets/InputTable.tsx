@@ -7,6 +7,7 @@ import type { Tried } from "./pageWindow";
 import type { PageInput, TargetDocument } from "./useTargets";
 import { WhatItIsChoice, whatItIsTitle } from "./WhatItIsChoice";
 import { LEFT, whatItIs, withChoice } from "./whatItIs";
+import { valueAt } from "../../../embed/src/dictionary";
 
 const WAYS: Record<string, string> = { css: "selector", name: "name", id: "id", autocomplete: "autofill token", label: "label", class_name: "class" };
 
@@ -45,7 +46,7 @@ export function InputTable(props: {
           render: (_: unknown, input: PageInput) => (
               <>
                 <WhatItIsChoice address={address} of={input} isOneOfSeveral={addresses.length > 1} change={(next) => change(withChoice(document, at, input.key, next))} />
-                {at === 0 && because[input.key] && <div className="hint">{because[input.key]}</div>}
+                {at === 0 && valueAt(because, input.key) && <div className="hint">{valueAt(because, input.key)}</div>}
               </>
             ),
         })),

@@ -2,6 +2,7 @@
 
 import { COMPONENTS } from "../api/vocabulary";
 import type { Rule } from "./useTargets";
+import { valueAt } from "../../../embed/src/dictionary";
 
 /** An address of a target of either kind, as far as its mapping goes. */
 export interface Mapped {
@@ -26,7 +27,7 @@ export const CHOICES: { value: string; label: string }[] = [
 /** A component's name as words: `po_box` is “Po box”. */
 function readable(name: string): string {
   const special: Record<string, string> = { po_box: "PO box", country_code: "Country code", region_code: "Region code" };
-  return special[name] ?? `${name.charAt(0).toUpperCase()}${name.slice(1)}`.replaceAll("_", " ");
+  return valueAt(special, name) ?? `${name.charAt(0).toUpperCase()}${name.slice(1)}`.replaceAll("_", " ");
 }
 
 /** What an input is, by the rules of an address. */

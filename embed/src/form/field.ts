@@ -3,6 +3,7 @@
 import { make, setAttributes } from "../dom";
 import { type Control, type ControlPlace, SelectControl, controlOf } from "./controls";
 import type { LayoutComponent, Field, Value } from "./model";
+import { idBeside } from "./ids";
 
 export class FieldView {
   readonly element: HTMLElement;
@@ -20,15 +21,15 @@ export class FieldView {
     /** What a browser's autofill is told; null where the type of field says it. */
     private readonly autofill: string | null = null,
   ) {
-    this.caption.id = `${field.key}-label`;
+    this.caption.id = idBeside(field.key, "label");
     this.control = this.newControl();
-    this.problem.id = `${field.key}-problem`;
-    const help = field.help ? make("p", { class: "help", id: `${field.key}-help` }, field.help) : null;
+    this.problem.id = idBeside(field.key, "problem");
+    const help = field.help ? make("p", { class: "help", id: idBeside(field.key, "help") }, field.help) : null;
     this.element = make("div", { class: `field ${field.type ?? "text"}` });
     // What is said of it comes after it was left: the room for it is there, so that nothing moves then.
     const saysLater = this.control.check !== undefined || field.component === "postcode";
     this.element.classList.toggle("says-later", saysLater);
-    const unit = field.unit ? make("span", { class: "unit", id: `${field.key}-unit` }, field.unit) : null;
+    const unit = field.unit ? make("span", { class: "unit", id: idBeside(field.key, "unit") }, field.unit) : null;
     const { element } = this.control;
     const control = unit ? make("div", { class: "with-unit" }, element, unit) : element;
     if (controlOf(field).labelBehind) this.element.append(control, this.caption);
@@ -200,7 +201,7 @@ export class FieldView {
   /** The ids of what else is said of it. */
   private described(problem = ""): string | null {
     const { key, help, unit } = this.field;
-    return [unit ? `${key}-unit` : "", help ? `${key}-help` : "", problem].filter(Boolean).join(" ") || null;
+    return [unit ? idBeside(key, "unit") : "", help ? idBeside(key, "help") : "", problem].filter(Boolean).join(" ") || null;
   }
 
   private bareControl(): Control {

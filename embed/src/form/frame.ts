@@ -4,6 +4,7 @@ import { make } from "../dom";
 import { type Words, directionOf } from "../words";
 import type { FieldView } from "./field";
 import type { SlotView } from "./slot/view";
+import { idOfForm } from "./ids";
 
 /** Something wrong that has a place on the form. */
 export interface Marked {
@@ -34,14 +35,14 @@ export class FormFrame {
   build(language: string, spoken: Words, inside: { above: HTMLElement; fields: HTMLElement; guard: HTMLElement | null; choice: HTMLElement | null }): HTMLElement {
     this.calm();
     this.goBack.textContent = spoken.say("back");
-    const form = make("form", { novalidate: true, "aria-labelledby": "title" });
+    const form = make("form", { novalidate: true, "aria-labelledby": idOfForm("title") });
     form.append(this.alert, this.notice, inside.above, inside.fields, ...(inside.guard ? [inside.guard] : []), make("div", { class: "actions" }, this.goOn, this.goBack));
     const head = make("div", { class: "form-head" }, this.words, inside.choice);
     return make("div", { class: "form", lang: language, dir: directionOf(language) }, head, form);
   }
 
   entitle(title: string, intro: string | null | undefined): void {
-    this.words.replaceChildren(this.heading({ id: "title" }, title), ...(intro ? [make("p", { class: "intro" }, intro)] : []));
+    this.words.replaceChildren(this.heading({ id: idOfForm("title") }, title), ...(intro ? [make("p", { class: "intro" }, intro)] : []));
   }
 
   heading(attributes: Record<string, string>, text: string): HTMLElement {

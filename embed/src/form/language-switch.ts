@@ -2,6 +2,7 @@
 
 import { make } from "../dom";
 import type { Words } from "../words";
+import { idOfForm } from "./ids";
 
 export class LanguageSwitch {
   /** Null where there is one language alone. */
@@ -14,10 +15,10 @@ export class LanguageSwitch {
     }
     // Each is called as those call it who read it.
     const options = languages.map((tag) => make("option", { value: tag, lang: tag }, nameOf(tag)));
-    const select = make("select", { id: "language" }, ...options);
+    const select = make("select", { id: idOfForm("language") }, ...options);
     select.value = chosen;
     select.addEventListener("change", () => choose(select.value));
-    this.element = make("div", { class: "language" }, make("label", { for: "language" }, words.say("language")), select);
+    this.element = make("div", { class: "language" }, make("label", { for: idOfForm("language") }, words.say("language")), select);
   }
 }
 

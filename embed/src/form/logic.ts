@@ -1,6 +1,6 @@
 /** What is shown and needed, and what formulas come to; core/forms/logic.py has the same rules. */
 
-import { dictionary, own } from "../own";
+import { dictionary, valueAt } from "../dictionary";
 import { type AddressValue, NO_ADDRESS } from "../formula/address-value";
 import { Budget } from "../formula/budget";
 import { evaluate, type FormulaNode } from "../formula/evaluate";
@@ -49,13 +49,13 @@ export function workOut(document: FormDocument, logic: FormLogic, typing: Typing
     condition ? toYesNo(evaluate(condition, given, budget)) === true : without;
   for (const key of logic.order) {
     const place = places.get(key);
-    if (place?.within.every((other) => shown.has(other)) && holds(own(logic.shown, key), true)) {
+    if (place?.within.every((other) => shown.has(other)) && holds(valueAt(logic.shown, key), true)) {
       shown.add(key);
-      if (place.item.required || holds(own(logic.required, key), false)) needed.add(key);
-      const formula = own(logic.formulas, key);
-      if ("parts" in place.item) slots[key] = own(typing.slots, key) ?? NO_ADDRESS;
+      if (place.item.required || holds(valueAt(logic.required, key), false)) needed.add(key);
+      const formula = valueAt(logic.formulas, key);
+      if ("parts" in place.item) slots[key] = valueAt(typing.slots, key) ?? NO_ADDRESS;
       else if (formula) values[key] = evaluate(formula, given, budget);
-      else values[key] = toFormulaValue(place.item, own(typing.values, key));
+      else values[key] = toFormulaValue(place.item, valueAt(typing.values, key));
     }
     if (budget.isUsedUp) return { values, shown, needed, stoppedAt: key };
   }

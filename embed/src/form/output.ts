@@ -5,6 +5,7 @@ import { make } from "../dom";
 import type { Words } from "../words";
 import { readable } from "./logic";
 import type { Field } from "./model";
+import { idBeside } from "./ids";
 
 export class OutputView {
   readonly element: HTMLElement;
@@ -14,13 +15,13 @@ export class OutputView {
     readonly field: Field,
     private readonly words: Words,
   ) {
-    this.output = make("output", { id: field.key, "aria-live": "polite", "aria-labelledby": `${field.key}-label` });
+    this.output = make("output", { id: field.key, "aria-live": "polite", "aria-labelledby": idBeside(field.key, "label") });
     const unit = field.unit ? make("span", { class: "unit" }, field.unit) : null;
     const help = field.help ? make("p", { class: "help" }, field.help) : null;
     this.element = make(
       "div",
       { class: "field formula" },
-      make("span", { class: "label", id: `${field.key}-label` }, field.label ?? ""),
+      make("span", { class: "label", id: idBeside(field.key, "label") }, field.label ?? ""),
       make("div", { class: "with-unit" }, this.output, unit),
       help,
     );

@@ -5,6 +5,7 @@ import type { Value } from "./model";
 import type { FilledForm, Sent } from "./sending";
 import type { CapturedSlot } from "./slot/state";
 import type { FormViews } from "./views";
+import { valueAt } from "../dictionary";
 
 interface KeptRecord {
   id: string;
@@ -26,9 +27,9 @@ export class EditedRecord {
   /** Puts what is kept into the form. */
   fill(views: FormViews): void {
     // What was left empty stays so, also where something stands in it at first in a new record.
-    for (const [key, field] of views.fields) field.value = this.record.values[key] ?? null;
+    for (const [key, field] of views.fields) field.value = valueAt(this.record.values, key) ?? null;
     for (const slot of views.slots) {
-      const captured = this.record.slots[slot.slot.key];
+      const captured = valueAt(this.record.slots, slot.slot.key);
       if (captured) slot.load(captured);
     }
   }

@@ -2,6 +2,7 @@
 
 import { primary } from "../words";
 import type { Field, FormDocument, Slot } from "./model";
+import { valueAt } from "../dictionary";
 
 const OWN_LANGUAGE = "en";
 
@@ -24,10 +25,10 @@ export function bestLanguage(document: FormDocument, wanted: readonly string[]):
 
 /** A form with what it says in a language; what is not translated stays in its own. */
 export function translated(document: FormDocument, language: string): FormDocument {
-  const texts = document.translations?.[language];
+  const texts = valueAt(document.translations, language);
   if (!texts) return document;
   const item = <Item extends Field | Slot>(one: Item): Item => {
-    const said = texts.items?.[one.key];
+    const said = valueAt(texts.items, one.key);
     if (!said) return one;
     const changed = { ...one };
     if (said.label) changed.label = said.label;
@@ -35,7 +36,7 @@ export function translated(document: FormDocument, language: string): FormDocume
     if (!("parts" in changed)) {
       if (said.placeholder) changed.placeholder = said.placeholder;
       if (changed.options && said.options) {
-        changed.options = changed.options.map((o) => ({ ...o, label: said.options?.[o.value] ?? o.label ?? null }));
+        changed.options = changed.options.map((o) => ({ ...o, label: valueAt(said.options, o.value) ?? o.label ?? null }));
       }
     }
     return changed;

@@ -11,6 +11,7 @@ import type { Item } from "./shape";
 import type { SlotContext } from "./slot/context";
 import type { SlotMemo } from "./slot/state";
 import { SlotView } from "./slot/view";
+import { valueAt } from "../dictionary";
 
 type View = FieldView | SlotView | BlockView | OutputView;
 
@@ -57,7 +58,7 @@ export class FormViews {
       if (isSame || !known) continue;
       const parts = view instanceof SlotView ? view.fields : view instanceof FieldView ? [view] : [];
       for (const part of parts) {
-        const value = typed[part.key];
+        const value = valueAt(typed, part.key);
         if (value !== undefined && value !== null) part.value = value;
       }
     }
@@ -82,7 +83,7 @@ export class FormViews {
   /** Puts back what was given before. */
   restore(values: Readonly<Record<string, Value>>, slots: Readonly<Record<string, SlotMemo>>): void {
     for (const slot of this.slots) {
-      const memo = slots[slot.slot.key];
+      const memo = valueAt(slots, slot.slot.key);
       if (memo) slot.restore(memo);
     }
     for (const [key, value] of Object.entries(values)) {
@@ -99,7 +100,7 @@ export class FormViews {
   show(worked: Worked): void {
     for (const [key, { view }] of this.views) {
       const shown = worked.shown.has(key);
-      if (view instanceof OutputView) view.show(worked.values[key], shown);
+      if (view instanceof OutputView) view.show(valueAt(worked.values, key), shown);
       else if (view instanceof FieldView) view.shown = view.field.type !== "hidden" && shown;
       else view.shown = shown;
       if (view instanceof SlotView) view.isNeeded = worked.needed.has(key);

@@ -1,5 +1,5 @@
 /** Working out a checked formula; the service does the same with the same tree. */
-import { own } from "../own";
+import { valueAt } from "../dictionary";
 import { type AddressValue, NO_ADDRESS } from "./address-value";
 import { Budget, UsedUp } from "./budget";
 import { CONVERSIONS, HOLDING_PROBLEMS, RULES } from "./functions";
@@ -40,7 +40,7 @@ function valueOf(node: FormulaNode, given: Given, budget: Budget): Value {
 
 function readOrWorkedOut(node: FormulaNode, given: Given, budget: Budget): Value {
   if ("call" in node) return called(node.call, node.of, given, budget);
-  if ("field" in node) return own(given.values, node.field) ?? null;
+  if ("field" in node) return valueAt(given.values, node.field) ?? null;
   if ("value" in node) return node.value;
   throw new Error(`the address ${node.slot} is no value`);
 }
@@ -79,5 +79,5 @@ function called(name: string, of: readonly FormulaNode[], given: Given, budget: 
 
 function addressOf(slot: string, given: Given, budget: Budget): AddressValue {
   budget.spend(null);
-  return own(given.slots, slot) ?? NO_ADDRESS;
+  return valueAt(given.slots, slot) ?? NO_ADDRESS;
 }

@@ -1,5 +1,5 @@
 /** All functions and operators by name. Their arguments are of their kinds already: see core/formula. */
-import { own } from "../own";
+import { valueAt } from "../dictionary";
 import { type AddressValue } from "./address-value";
 import { dayOf, serialOf, daysInMonth } from "./calendar";
 import { written } from "./formats";
@@ -103,7 +103,7 @@ const DATES: Record<string, Rule> = {
 const ADDRESSES: Record<string, Rule> = {
   ADDRESS: (slot: AddressValue) => slot.line || null,
   ADDRESSLINES: (slot: AddressValue) => slot.lines.join("\n") || null,
-  COMPONENT: (slot: AddressValue, name: string) => own(slot.components, name) || null,
+  COMPONENT: (slot: AddressValue, name: string) => valueAt(slot.components, name) || null,
   LATITUDE: (slot: AddressValue) => slot.latitude,
   LONGITUDE: (slot: AddressValue) => slot.longitude,
   ADDRESSUSE: (slot: AddressValue) => slot.facts?.use || null,

@@ -12,6 +12,7 @@ import { bare } from "../design/bare";
 import { useFieldTypes } from "../design/fieldTypes";
 import { Setting } from "../design/settings/Setting";
 import { useBegin } from "./useBegin";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 const MOST = 200_000;
 type Kind = "guess" | "plain" | "left_out";
@@ -124,5 +125,5 @@ function becomes(guess: ColumnGuess, proposal: Proposal, types: FieldType[], lab
   if (guess.becomes === "left_out") return "nothing of its own";
   if (guess.becomes === "field") return types.find((type) => type.name === guess.type)?.title ?? guess.type ?? "";
   const slot = proposal.document.slots.find((one) => one.key === guess.slot);
-  return `${labels[guess.component ?? ""] ?? guess.component} of the address “${slot?.label ?? guess.slot}”`;
+  return `${valueAt(labels, guess.component ?? "") ?? guess.component} of the address “${slot?.label ?? guess.slot}”`;
 }

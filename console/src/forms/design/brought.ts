@@ -1,6 +1,7 @@
 /** What own layouts bring to the addresses of a form: it is on the form as people meet it. */
 
 import type { Draft, FormDocument, Slot } from "../../api/schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 type Brought = Draft["brought"];
 
@@ -10,7 +11,7 @@ const known = new WeakMap<Slot, { brought: unknown; slot: Slot }>();
 export function withBrought(document: FormDocument, brought: Brought): FormDocument {
   if (!Object.keys(brought).length) return document;
   const slots = document.slots.map((slot) => {
-    const more = brought[slot.key];
+    const more = valueAt(brought, slot.key);
     if (!more) return slot;
     const before = known.get(slot);
     if (before && JSON.stringify(before.brought) === JSON.stringify(more)) return before.slot;

@@ -7,6 +7,7 @@ import { Link } from "react-router";
 import type * as api from "../../../../embed/src/api";
 import { useComponentLabels } from "../../layouts/layouts";
 import type { Sample } from "./useMapping";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 type Run = api.CoverageRun;
 const STATES = ["filled", "shortened", "lost", "wrong", "empty"] as const;
@@ -54,7 +55,7 @@ export function CoverageTable(props: { run: Run; before: Run | undefined; tryOut
                 <th scope="row">{field.label}</th>
                 {countries.map((code) => (
                   <td key={code}>
-                    <Cell cell={field.cells[code]} name={`${field.label}, ${code}`} open={() => setOpen({ field: field.key, country: code })} />
+                    <Cell cell={valueAt(field.cells, code)} name={`${field.label}, ${code}`} open={() => setOpen({ field: field.key, country: code })} />
                   </td>
                 ))}
               </tr>
@@ -64,7 +65,7 @@ export function CoverageTable(props: { run: Run; before: Run | undefined; tryOut
       </div>
       {Object.entries(run.untaken).length > 0 && (
         <p className="hint">
-          No rule takes {Object.entries(run.untaken).map(([name, counts]) => `${(labels[name] ?? name).toLowerCase()} (${Object.entries(counts).map(([code, count]) => `${code} ${count}`).join(", ")})`).join("; ")}.
+          No rule takes {Object.entries(run.untaken).map(([name, counts]) => `${(valueAt(labels, name) ?? name).toLowerCase()} (${Object.entries(counts).map(([code, count]) => `${code} ${count}`).join(", ")})`).join("; ")}.
         </p>
       )}
       {examples.length > 0 && (

@@ -15,6 +15,7 @@ import { TakesEditor } from "./takes/TakesEditor";
 import { type FieldChoice, hasText } from "./fields";
 import { WRITES } from "./rules";
 import type { ChangeKind, Finding } from "./useMapping";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export interface RuleRowProps {
   rule: Rule;
@@ -86,7 +87,7 @@ function Results({ rule, at, answer }: { rule: Rule; at: number; answer: FillAns
   const steps = answer.trace.filter((step) => step.rule === at);
   const written = ruleFills(rule).flatMap((key) => {
     const step = steps.find((one) => one.field === key && WRITES.has(one.kind));
-    return step ? [{ key, text: answer.labels[key] || step.text }] : [];
+    return step ? [{ key, text: valueAt(answer.labels, key) || step.text }] : [];
   });
   const notes = steps.filter((step) => ["shortened", "lost", "noted", "too_long", "left", "not_linked", "made", "looked_up_later"].includes(step.kind));
   const why = steps.find((step) => ["nothing", "skipped"].includes(step.kind));

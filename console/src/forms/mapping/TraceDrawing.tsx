@@ -1,6 +1,7 @@
 /** A picture of what went where: parts of the address left, fields right, lines between. */
 
 import type { FillAnswer } from "../../api/schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 const ROW = 30;
 const WIDTH = 640;
@@ -29,13 +30,13 @@ export function TraceDrawing(props: { answer: FillAnswer; called: (key: string) 
         <g key={one} className={lost.has(one) ? "not-taken" : ""}>
           <circle cx={LEFT} cy={y(at)} r={4} />
           <text x={LEFT - 12} y={y(at)} textAnchor="end">
-            {labels[one] ?? one}
+            {valueAt(labels, one) ?? one}
             {lost.has(one) ? " – goes nowhere" : ""}
           </text>
         </g>
       ))}
       {fields.map((key, at) => (
-        <g key={key} className={answer.values[key] || answer.labels[key] ? "" : "cleared"}>
+        <g key={key} className={valueAt(answer.values, key) || valueAt(answer.labels, key) ? "" : "cleared"}>
           <circle cx={RIGHT} cy={y(at)} r={4} />
           <text x={RIGHT + 12} y={y(at)}>
             {shortened(called(key))}

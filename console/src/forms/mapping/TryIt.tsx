@@ -13,6 +13,7 @@ import { TraceDrawing } from "./TraceDrawing";
 import { fieldChoices } from "./fields";
 import { WRITES } from "./rules";
 import { type Sample, useSettled } from "./useMapping";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export function TryIt(props: {
   document: FormDocument;
@@ -48,11 +49,11 @@ export function TryIt(props: {
             rowKey="key"
             pagination={false}
             scroll={{ x: true }}
-            dataSource={Object.entries(answer.values).map(([key, text]) => ({ key, text: answer.labels[key] || text, from: sourcesOf(answer, key) }))}
+            dataSource={Object.entries(answer.values).map(([key, text]) => ({ key, text: valueAt(answer.labels, key) || text, from: sourcesOf(answer, key) }))}
             columns={[
               { title: "Field", dataIndex: "key", render: (key: string) => called(key) },
-              { title: "Before", dataIndex: "key", key: "before", render: (key: string) => <bdi className="hint">{before[key]}</bdi> },
-              { title: "From", dataIndex: "from", render: (names: string[]) => names.map((one) => labels[one] ?? one).join(", ") },
+              { title: "Before", dataIndex: "key", key: "before", render: (key: string) => <bdi className="hint">{valueAt(before, key)}</bdi> },
+              { title: "From", dataIndex: "from", render: (names: string[]) => names.map((one) => valueAt(labels, one) ?? one).join(", ") },
               { title: "Stands there", dataIndex: "text", render: (text: string) => (text ? <bdi>{text}</bdi> : <span className="hint">cleared</span>) },
             ]}
           />
@@ -68,7 +69,7 @@ function useBefore(id: string | undefined, answer: FillAnswer | undefined): Reco
   const [kept, setKept] = useState<{ id: string | undefined; now: Record<string, string>; before: Record<string, string> }>({ id, now: {}, before: {} });
   useEffect(() => {
     if (!answer) return;
-    const now = Object.fromEntries(Object.entries(answer.values).map(([key, text]) => [key, answer.labels[key] || text]));
+    const now = Object.fromEntries(Object.entries(answer.values).map(([key, text]) => [key, valueAt(answer.labels, key) || text]));
     setKept((old) => (old.id === id ? { ...old, now } : { id, now, before: old.now }));
   }, [id, answer]);
   return kept.before;

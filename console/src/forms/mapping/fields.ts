@@ -1,6 +1,7 @@
 /** The fields that rules can write into, by the labels that people know. */
 
 import type { FormDocument, Slot } from "../../api/schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export interface FieldChoice {
   value: string;
@@ -14,7 +15,7 @@ export function fieldChoices(document: FormDocument, slot: Slot, labels: Record<
   const others = document.fields.flatMap((entry) => ("slot" in entry || WITHOUT_VALUE.has(entry.type ?? "text") ? [] : [entry]));
   return [...slot.parts, ...others].map((field) => ({
     value: field.key,
-    label: field.label || (field.component && labels[field.component]) || field.key,
+    label: field.label || (field.component && valueAt(labels, field.component)) || field.key,
   }));
 }
 

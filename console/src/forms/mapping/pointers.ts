@@ -1,6 +1,7 @@
 /** Places in a document by JSON pointer (RFC 6901). */
 
 import type { FormDocument } from "../../api/schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 /** The document with something else at a place; the same one where there is no such place. */
 export function withAt(document: FormDocument, pointer: string, value: unknown): FormDocument {
@@ -16,7 +17,7 @@ function put(inside: unknown, keys: readonly string[], value: unknown): unknown 
     return at in inside ? inside.with(at, put(inside[at], rest, value)) : inside;
   }
   const object = (inside ?? {}) as Record<string, unknown>;
-  return { ...object, [key]: put(object[key], rest, value) };
+  return { ...object, [key]: put(valueAt(object, key), rest, value) };
 }
 
 /** Of a place inside a slot's mapping: which rule it is; null for another place. */

@@ -1,6 +1,7 @@
 /** Rules of a mapping: what kind each is, and how one becomes another kind. */
 
 import type { Rule, RulePart } from "../../api/schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export type SourceKind = "components" | "facts" | "lines" | "formula" | "fit" | "link";
 
@@ -59,7 +60,7 @@ export function partOf(typed: string): Part {
 }
 
 export function partName(part: Part, labels: Record<string, string>): string {
-  if (typeof part === "string") return labels[part] ?? part;
+  if (typeof part === "string") return valueAt(labels, part) ?? part;
   const join = part.join ?? " ";
   return part.components.map((one) => partName(one, labels)).join(join === " " ? " " : ` ${join.trim()} `);
 }

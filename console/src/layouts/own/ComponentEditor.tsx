@@ -10,6 +10,7 @@ import { problemsAt } from "./problems";
 import { Named } from "../../parts/Named";
 import { useComponentLabels } from "../layouts";
 import type { OwnDocument, Preview, PreviewComponent } from "./schemas";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export function ComponentEditor(props: {
   document: OwnDocument;
@@ -72,7 +73,7 @@ function ComponentRow(props: {
   const as = base?.label ?? entry.label;
   return (
     <div role="listitem" className={entry.change === null ? "ask-row" : "ask-row own"}>
-      <Named label={labels[component]} name={component} />
+      <Named label={valueAt(labels, component)} name={component} />
       <Input
         aria-label={`Label of ${component}`}
         dir="auto"

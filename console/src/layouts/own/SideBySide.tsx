@@ -5,6 +5,7 @@ import { Input, Select } from "antd";
 import type { Components } from "../layouts";
 import { type Preview, type PreviewComponent, type Sample } from "./schemas";
 import { Panel } from "../../parts/Panel";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export function SideBySide(props: {
   preview: Preview;
@@ -41,7 +42,7 @@ function Side(props: {
               id={`${id}-${component}`}
               size="small"
               dir="auto"
-              value={components[component] ?? ""}
+              value={valueAt(components, component) ?? ""}
               onChange={(event) => change({ ...components, [component]: event.target.value })}
             />
           </div>

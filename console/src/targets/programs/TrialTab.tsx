@@ -7,6 +7,7 @@ import { ErrorAlert } from "../../parts/ErrorAlert";
 import { Panel } from "../../parts/Panel";
 import { tryTarget } from "../useTargets";
 import type { ProgramDocument } from "./usePrograms";
+import { valueAt } from "../../../../embed/src/dictionary";
 
 export function TrialTab({ document }: { document: ProgramDocument }): React.ReactNode {
   const trying = useMutation({ mutationFn: (address: string) => tryTarget(document, address) });
@@ -35,7 +36,7 @@ export function TrialTab({ document }: { document: ProgramDocument }): React.Rea
               dataSource={document.parts}
               columns={[
                 { title: "Part", render: (_, part) => part.label ?? part.key },
-                { title: "What is written", render: (_, part) => values[part.key] || <span className="hint">nothing</span> },
+                { title: "What is written", render: (_, part) => valueAt(values, part.key) || <span className="hint">nothing</span> },
               ]}
             />
             <ul className="tried-said">

@@ -7,6 +7,7 @@ import type { MakeControl } from "./control";
 import { day, line, lines } from "./line";
 import { link } from "./link";
 import { phone } from "./phone";
+import { valueAt } from "../../dictionary";
 
 export type { Control, ControlPlace } from "./control";
 export { SelectControl } from "./choice";
@@ -37,5 +38,5 @@ const CONTROLS: Record<string, ControlOfType> = {
 
 /** How a field is filled. */
 export function controlOf(field: Field): ControlOfType {
-  return CONTROLS[field.type ?? "text"] ?? text;
+  return valueAt(CONTROLS, field.type ?? "text") ?? text;
 }

@@ -6,6 +6,7 @@ import { call, path } from "../../service";
 import type { Field, Value } from "../model";
 import { ComboList, type ComboRow } from "./combo-list";
 import type { Control, ControlPlace, MakeControl } from "./control";
+import { idBeside } from "../ids";
 
 const PAUSE_MS = 150;
 
@@ -23,7 +24,7 @@ class LinkControl implements Control {
   ) {
     const { words } = place;
     this.combo = new ComboList({
-      id: `${field.key}-list`,
+      id: idBeside(field.key, "list"),
       label: words.say("suggestionsFor", { label: field.label ?? "" }),
       placeholder: words.say("typeToFind"),
       typed: () => this.later(),

@@ -13,6 +13,8 @@ import type { Field, Value } from "../model";
 import { firstCountry } from "../slot/country";
 import { ComboList, type ComboRow } from "./combo-list";
 import type { Control, ControlPlace, MakeControl } from "./control";
+import { valueAt } from "../../dictionary";
+import { idBeside } from "../ids";
 
 type DialCodes = Readonly<Record<string, number>>;
 interface Read {
@@ -49,7 +51,7 @@ class PhoneControl implements Control {
   ) {
     const label = place.words.say("dialCodeOf", { label: field.label ?? "" });
     this.combo = new ComboList({
-      id: `${field.key}-dial-codes`,
+      id: idBeside(field.key, "dial-codes"),
       label,
       opensLater: true,
       typed: () => this.offer(),
@@ -67,7 +69,7 @@ class PhoneControl implements Control {
   get value(): Value {
     const typed = this.input.value.trim();
     if (!typed) return null;
-    const code = this.codes[this.country];
+    const code = valueAt(this.codes, this.country);
     return /^(\+|＋|00)/.test(typed) || !code ? typed : `+${code} ${typed}`;
   }
 
@@ -127,7 +129,7 @@ class PhoneControl implements Control {
   }
 
   private show(read: Read): void {
-    const code = this.codes[read.country_code];
+    const code = valueAt(this.codes, read.country_code);
     if (code) {
       this.country = read.country_code;
       this.isChosen = true;
@@ -161,7 +163,7 @@ class PhoneControl implements Control {
     const first = this.field.phone?.first ?? [];
     const rank = (code: string): number => (first.includes(code) ? first.indexOf(code) : first.length);
     const rows: ComboRow[] = this.offered
-      .map((code) => ({ id: code, label: `${this.nameOf(code)} +${this.codes[code]}` }))
+      .map((code) => ({ id: code, label: `${this.nameOf(code)} +${valueAt(this.codes, code)}` }))
       .filter(({ id, label }) => isUntouched || label.toLowerCase().includes(typed) || id.toLowerCase() === typed)
       .sort((a, b) => rank(a.id) - rank(b.id) || a.label.localeCompare(b.label, this.place.words.language));
     this.combo.offer(rows);
@@ -176,7 +178,7 @@ class PhoneControl implements Control {
   }
 
   private get shownCode(): string {
-    const code = this.codes[this.country];
+    const code = valueAt(this.codes, this.country);
     return code ? `${this.country} +${code}` : "";
   }
 

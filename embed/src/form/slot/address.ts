@@ -5,6 +5,7 @@ import { Latest } from "../../latest";
 import { type FillAnswer, call, path } from "../../service";
 import type { FieldView } from "../field";
 import type { SlotContext } from "./context";
+import { dictionary, valueAt } from "../../dictionary";
 
 const PAUSE_MS = 250;
 
@@ -54,7 +55,7 @@ export class SlotAddress {
   }
 
   private components(): Record<string, string> {
-    const found: Record<string, string> = { ...this.filled?.components };
+    const found = dictionary(Object.entries(this.filled?.components ?? {}));
     for (const part of this.parts) {
       const name = part.field.component;
       if (!name) continue;
@@ -95,5 +96,5 @@ export class SlotAddress {
 
 function same(one: Readonly<Record<string, string>>, other: Readonly<Record<string, string>>): boolean {
   const names = new Set([...Object.keys(one), ...Object.keys(other)]);
-  return [...names].every((name) => name === "country" || one[name] === other[name]);
+  return [...names].every((name) => name === "country" || valueAt(one, name) === valueAt(other, name));
 }

@@ -1,5 +1,7 @@
 /** What a browser's autofill is told of a part: tokens of the WHATWG HTML standard. */
 
+import { valueAt } from "../../dictionary";
+
 const TOKENS: Record<string, string> = {
   recipient: "name",
   organisation: "organization",
@@ -17,6 +19,6 @@ const TOKENS: Record<string, string> = {
 
 /** The `autocomplete` of a component in a slot; `off` where the standard has no token for it. */
 export function autofillOf(component: string, slot: string): string {
-  const token = TOKENS[component];
+  const token = valueAt(TOKENS, component);
   return token ? `section-${slot} ${token}` : "off";
 }

@@ -14,6 +14,7 @@ import type { KeptValues } from "./kept-values";
 import type { Parts } from "./parts";
 import type { Replaced } from "./typed-by-hand";
 import type { Picked, SlotState, Snapshot } from "./state";
+import { valueAt } from "../../dictionary";
 
 /** What a slot is made of. */
 export interface SlotPieces {
@@ -97,11 +98,11 @@ export class SlotCapture {
       // What was changed there by hand is changed here as well; the lines are then not those of the pick.
       const changed = parts.views.filter((part) => {
         const name = part.field.component ?? "";
-        const filled = answer.values[part.key];
-        return name in from.components && filled !== undefined && filled !== from.components[name];
+        const filled = valueAt(answer.values, part.key);
+        return Object.hasOwn(from.components, name) && filled !== undefined && filled !== valueAt(from.components, name);
       });
       await this.show(changed.length ? { ...answer, address: answer.address && { ...answer.address, lines: [] } } : answer, before, "", true);
-      for (const part of changed) part.value = from.components[part.field.component ?? ""] ?? null;
+      for (const part of changed) part.value = valueAt(from.components, part.field.component ?? "") ?? null;
       this.surface.restoreFinder(from.picked?.label ?? "", from.picked?.typed ?? "");
       this.surface.changed();
     } catch {

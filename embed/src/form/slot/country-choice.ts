@@ -6,6 +6,7 @@ import { type Connection, call, path } from "../../service";
 import type { Words } from "../../words";
 import { firstCountry } from "./country";
 import type { Layout, Slot } from "../model";
+import { idBeside } from "../ids";
 
 export interface LayoutSource {
   form: string;
@@ -30,7 +31,7 @@ export class CountryChoice {
       .sort((a, b) => a[1].localeCompare(b[1]));
     this.select = make(
       "select",
-      { id: `${slot.key}-country`, autocomplete: `section-${slot.key} country` },
+      { id: idBeside(slot.key, "country"), autocomplete: `section-${slot.key} country` },
       ...choices.map(([code, name]) => make("option", { value: code }, name)),
     );
     this.select.value = firstCountry(slot.countries, slot.country, navigator.languages);

@@ -6,6 +6,7 @@ import type { Slot, Value } from "../model";
 import { ruleFills } from "../rule-fills";
 import type { FieldPort } from "./port";
 import type { Replaced } from "./typed-by-hand";
+import { valueAt } from "../../dictionary";
 
 /** What a fill is made from, as the service takes it. */
 export type Source =
@@ -70,7 +71,7 @@ export class Filling {
     const replaced: Replaced[] = [];
     for (const field of this.owned()) {
       const old = field.value;
-      const value = answer.values[field.key] || null;
+      const value = valueAt(answer.values, field.key) || null;
       const byHand = old !== null && old !== (this.filled.get(field.key) ?? null);
       if (byHand && old !== value) replaced.push({ field, value: old, text: field.text });
       field.value = value;

@@ -5,6 +5,7 @@ import { autofillOf } from "./autofill";
 import type { ControlPlace } from "../controls";
 import { FieldView } from "../field";
 import type { LayoutComponent, Layout, Slot } from "../model";
+import { valueAt } from "../../dictionary";
 
 // A region has a name and a code: who gives the one that is asked for gives both.
 const PAIR: Record<string, string> = { region: "region_code", region_code: "region" };
@@ -129,13 +130,13 @@ export class Parts {
   /** Whether a part is the half of a region that its country does not ask for. */
   private isOtherHalf(view: FieldView): boolean {
     const component = view.field.component ?? "";
-    const other = PAIR[component];
+    const other = valueAt(PAIR, component);
     return !view.field.label && !this.entryOf(component) && !!other && !!this.entryOf(other);
   }
 
   /** Gives the half of a region that nobody sees what goes with the one that was chosen. */
   private pairRegion(view: FieldView): void {
-    const other = this.of(PAIR[view.field.component ?? ""] ?? "");
+    const other = this.of(valueAt(PAIR, view.field.component ?? "") ?? "");
     if (!other || !this.isOtherHalf(other) || !view.options) return;
     const byCode = view.field.component === "region_code";
     const chosen = view.options.find((o) => (byCode ? o.code : o.name) === view.value);
@@ -145,7 +146,7 @@ export class Parts {
 }
 
 function optional(component: string, layout: Layout): LayoutComponent {
-  return { ...bare(component), label: layout.labels[component] ?? bare(component).label };
+  return { ...bare(component), label: valueAt(layout.labels, component) ?? bare(component).label };
 }
 
 function bare(component: string): LayoutComponent {

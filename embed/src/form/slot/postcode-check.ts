@@ -4,6 +4,7 @@ import { call, path } from "../../service";
 import type { LayoutSource } from "./country-choice";
 import type { FieldView } from "../field";
 import type { CheckAnswer } from "../model";
+import { valueAt } from "../../dictionary";
 
 /** Spells a part that holds a postcode as the country does, and says what is wrong with it. */
 export async function checkPostcode(
@@ -25,5 +26,5 @@ export async function checkPostcode(
   if (part.value !== typed) return;
   const problem = answer.problems.find((one) => one.component === component);
   part.setProblem(problem?.detail ?? null);
-  part.value = answer.components[component] ?? typed;
+  part.value = valueAt(answer.components, component) ?? typed;
 }

@@ -3,6 +3,7 @@
 import { make } from "../../dom";
 import type { MakeFeature, SlotFeature, SlotHost } from "./feature";
 import type { SlotState } from "./state";
+import { idBeside } from "../ids";
 
 const PAUSE_MS = 200;
 
@@ -15,7 +16,7 @@ class SameAs implements SlotFeature {
 
   constructor(private readonly host: SlotHost) {
     const key = host.slot.same_as ?? "";
-    const id = `${host.slot.key}-same`;
+    const id = idBeside(host.slot.key, "same");
     this.box = make("input", { type: "checkbox", id });
     const label = make("label", { for: id }, host.say("sameAs", { slot: host.labelOf(key) }));
     this.element = make("div", { class: "field yes_no same-as" }, this.box, label);

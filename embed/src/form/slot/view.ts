@@ -7,6 +7,7 @@
  * mapping first; *Undo* puts everything back.
  */
 
+import { dictionary } from "../../dictionary";
 import { CaptureCount } from "../../capture-count";
 import { make } from "../../dom";
 import type { FinderElement } from "../../finder/element";
@@ -304,7 +305,7 @@ export class SlotView {
 
   /** What it is filled with, as other slots and features see it. */
   get state(): SlotState {
-    const components: Record<string, string> = {};
+    const components = dictionary<string>();
     for (const part of this.parts.views) {
       if (part.field.component && part.value !== null) components[part.field.component] = String(part.value);
     }

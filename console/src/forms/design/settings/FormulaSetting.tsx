@@ -10,6 +10,7 @@ import { asName } from "../keys";
 import { givenInLiveForm } from "../liveForm";
 import type { KnownName } from "./FormulaEditor";
 import type { SettingsProps } from "./props";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 const FormulaEditor = lazy(() => import("./FormulaEditor"));
 const PAUSE_MS = 300;
@@ -89,7 +90,7 @@ function useTried(formula: string, document: FormDocument): Tried {
     const look = async (): Promise<void> => {
       const given = givenInLiveForm();
       const names = Object.fromEntries(namesOf(document, "").filter((name) => !name.isAddress).map(({ name }) => [name.replaceAll("'", ""), null]));
-      const slots = Object.fromEntries(document.slots.map((slot) => [slot.key, given.slots[slot.key] ?? {}]));
+      const slots = Object.fromEntries(document.slots.map((slot) => [slot.key, valueAt(given.slots, slot.key) ?? {}]));
       const body = { formula, values: { ...names, ...given.values }, slots };
       let next: Tried;
       try {

@@ -4,6 +4,7 @@ import { Select } from "antd";
 
 import type { FormDocument } from "../../../api/schemas";
 import { Setting } from "./Setting";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 const LANGUAGES = ["en", "ar", "cy", "da", "de", "el", "es", "et", "fi", "fr", "ga", "he", "hr", "hu", "it", "ja", "ko", "lt", "lv", "nb", "nl", "pl", "pt", "ro", "sk", "sl", "sv", "tr", "uk", "zh"];
 const NAMES = new Intl.DisplayNames(["en"], { type: "language" });
@@ -39,7 +40,7 @@ export function LanguageList(props: { document: FormDocument; set: (settings: Pa
             value={Object.keys(translations)}
             options={choices.filter((choice) => choice.value !== own)}
             onChange={(languages: string[]) => {
-              const next = Object.fromEntries(languages.map((tag) => [tag, translations[tag] ?? { items: {} }]));
+              const next = Object.fromEntries(languages.map((tag) => [tag, valueAt(translations, tag) ?? { items: {} }]));
               set({ translations: languages.length ? next : null } as Partial<FormDocument>);
             }}
           />

@@ -19,6 +19,7 @@ import { AbilitySettings } from "./slot/AbilitySettings";
 import { LookSettings } from "./slot/LookSettings";
 import { OfferSettings } from "./slot/OfferSettings";
 import { useLabelKey } from "./useLabelKey";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 export function SlotSettings(props: SettingsProps & { slot: Slot; select: (key: string) => void }): React.ReactNode {
   const { design, slot, select } = props;
@@ -84,7 +85,7 @@ function Parts({ slot, set }: { slot: Slot; set: (settings: Partial<Slot>) => vo
             mode="multiple"
             className="whole-width"
             value={there}
-            options={[...new Set([...USUAL_PARTS, "recipient", "place", ...there])].map((value) => ({ value, label: labels[value] ?? value }))}
+            options={[...new Set([...USUAL_PARTS, "recipient", "place", ...there])].map((value) => ({ value, label: valueAt(labels, value) ?? value }))}
             onChange={change}
           />
         )}
@@ -92,7 +93,7 @@ function Parts({ slot, set }: { slot: Slot; set: (settings: Partial<Slot>) => vo
       {own.map((part) => (
         <TextSetting
           key={part.key}
-          label={`Label of ${labels[part.component ?? ""] ?? part.component}`}
+          label={`Label of ${valueAt(labels, part.component ?? "") ?? part.component}`}
           hint="The same in every country; empty: as the country calls it."
           value={part.label}
           change={(label) => set({ parts: slot.parts.map((one) => (one === part ? labelled(one, label) : one)) })}

@@ -4,6 +4,7 @@ import type { Field, FormDocument, Slot } from "../../../api/schemas";
 import type { Design } from "../useDesign";
 import { languageName } from "./LanguageList";
 import { TextSetting } from "./TextSetting";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 type Translations = NonNullable<FormDocument["translations"]>;
 type Texts = Translations[string];
@@ -15,7 +16,7 @@ function languagesOf(document: FormDocument): string[] {
 
 function withTexts(document: FormDocument, language: string, texts: Partial<Texts>): FormDocument {
   const translations = document.translations ?? {};
-  const next = without({ ...translations[language], ...texts }) as Texts;
+  const next = without({ ...valueAt(translations, language), ...texts }) as Texts;
   return { ...document, translations: { ...translations, [language]: next } };
 }
 
@@ -36,7 +37,7 @@ export function WholeTranslations({ design }: { design: Design }): React.ReactNo
             key={name}
             label={`${label} in ${languageName(language)}`}
             lines={name !== "title"}
-            value={document.translations?.[language]?.[name]}
+            value={valueAt(document.translations, language)?.[name]}
             placeholder={document[name] ?? ""}
             change={(text) => edit(withTexts(document, language, { [name]: text }), `${language} ${name}`)}
           />
@@ -50,14 +51,14 @@ export function TranslationSettings({ design, item }: { design: Design; item: Fi
   const { document, edit } = design;
   const options = "options" in item ? (item.options ?? []) : [];
   const change = (language: string, said: Partial<Said>): void => {
-    const items = { ...document.translations?.[language]?.items };
-    const next = without({ ...items[item.key], ...said }) as Said;
+    const items = { ...valueAt(document.translations, language)?.items };
+    const next = without({ ...valueAt(items, item.key), ...said }) as Said;
     if (Object.keys(next).length) items[item.key] = next;
     else delete items[item.key];
     edit(withTexts(document, language, { items }), `${language} ${item.key} ${Object.keys(said).join()}`);
   };
   return languagesOf(document).map((language) => {
-    const said = document.translations?.[language]?.items?.[item.key];
+    const said = valueAt(valueAt(document.translations, language)?.items, item.key);
     return (
       <details key={language} className="translation" open>
         <summary>{languageName(language)}</summary>
@@ -67,7 +68,7 @@ export function TranslationSettings({ design, item }: { design: Design; item: Fi
           <TextSetting
             key={option.value}
             label={`“${option.label ?? option.value}” in ${languageName(language)}`}
-            value={said?.options?.[option.value]}
+            value={valueAt(said?.options, option.value)}
             placeholder={option.label ?? option.value}
             change={(text) => change(language, { options: without({ ...said?.options, [option.value]: text }) as Record<string, string> })}
           />

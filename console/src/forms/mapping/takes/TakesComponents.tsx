@@ -8,6 +8,7 @@ import { COMPONENTS } from "../../../api/vocabulary";
 import { JoinInput } from "../JoinInput";
 import { type Part, partName, partOf } from "../rules";
 import type { TakesProps } from "./props";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 export function TakesComponents({ rule, name, labels, change }: TakesProps): React.ReactNode {
   const parts = rule.components ?? [];
@@ -68,7 +69,7 @@ function AddPart({ name, labels, add }: { name: string; labels: Record<string, s
   const [typed, setTyped] = useState("");
   // Whether an arrow key has chosen an entry of the list, which Enter then takes.
   const isInList = useRef(false);
-  const options = COMPONENTS.map((value) => ({ value, label: labels[value] ?? value })).filter(({ value, label }) =>
+  const options = COMPONENTS.map((value) => ({ value, label: valueAt(labels, value) ?? value })).filter(({ value, label }) =>
     `${label} ${value}`.toLowerCase().includes(typed.toLowerCase()),
   );
   const take = (text: string): void => {

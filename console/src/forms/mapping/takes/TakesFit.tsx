@@ -5,6 +5,7 @@ import { InputNumber, Select } from "antd";
 import { COMPONENTS } from "../../../api/vocabulary";
 import { hasText } from "../fields";
 import type { TakesProps } from "./props";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 export function TakesFit({ rule, name, fields, labels, change }: TakesProps): React.ReactNode {
   const fit = rule.fit ?? { into: [] };
@@ -17,7 +18,7 @@ export function TakesFit({ rule, name, fields, labels, change }: TakesProps): Re
         className="whole-width"
         placeholder="all that no other rule takes"
         value={fit.components ?? []}
-        options={COMPONENTS.map((value) => ({ value, label: labels[value] ?? value }))}
+        options={COMPONENTS.map((value) => ({ value, label: valueAt(labels, value) ?? value }))}
         onChange={(components) => set({ components })}
       />
       <label className="rule-setting">

@@ -12,6 +12,7 @@ import { ErrorAlert } from "../../../parts/ErrorAlert";
 import { useForms } from "../../useForms";
 import { hasText } from "../fields";
 import type { TakesProps } from "./props";
+import { valueAt } from "../../../../../embed/src/dictionary";
 
 type LinkRule = NonNullable<Rule["link"]>;
 type Inner = LinkRule["find"][number];
@@ -73,7 +74,7 @@ function Pairs(props: {
             aria-label={`${title} of ${name}: part ${at + 1}`}
             size="small"
             value={typeof rule.components?.[0] === "string" ? rule.components[0] : null}
-            options={COMPONENTS.map((value) => ({ value, label: labels[value] ?? value }))}
+            options={COMPONENTS.map((value) => ({ value, label: valueAt(labels, value) ?? value }))}
             onChange={(component: string) => set(rules.with(at, { ...rule, components: [component] }))}
           />
           <span aria-hidden>→</span>

@@ -4,7 +4,7 @@
  */
 
 /** What an object itself has at a key; undefined where it has nothing. */
-export function own<T>(record: Readonly<Record<string, T>> | null | undefined, key: string): T | undefined {
+export function valueAt<T>(record: Readonly<Record<string, T>> | null | undefined, key: string): T | undefined {
   return record !== null && record !== undefined && Object.hasOwn(record, key) ? record[key] : undefined;
 }
 
