@@ -305,10 +305,8 @@ export class SlotView {
 
   /** What it is filled with, as other slots and features see it. */
   get state(): SlotState {
-    const components = dictionary<string>();
-    for (const part of this.parts.views) {
-      if (part.field.component && part.value !== null) components[part.field.component] = String(part.value);
-    }
+    const given = this.parts.views.filter((part) => part.field.component && part.value !== null);
+    const components = dictionary(given.map((part) => [part.field.component ?? "", String(part.value)] as const));
     return { country: this.country.code, picked: this.capture.picked, address: this.addressValue, components };
   }
 
