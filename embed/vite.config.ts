@@ -1,7 +1,7 @@
 import { defineConfig } from "vite";
 
 /** Each script is whole by itself: a page loads one file, and no second one before it can begin. */
-const ENTRIES: Record<string, string> = { anchorline: "src/index.ts", attach: "src/attach.ts", inspect: "src/inspect.ts" };
+const ENTRIES: Record<string, string> = { anchorline: "src/index.ts", attach: "src/attach.ts", inspect: "src/inspect.ts", "opened-page": "src/opened-page.ts" };
 
 export default defineConfig(({ mode }) => {
   const name = mode in ENTRIES ? mode : "anchorline";

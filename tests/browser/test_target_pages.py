@@ -27,6 +27,13 @@ def begin(console, stack, title):
     console.get_by_label("What the page is called here").fill(title)
 
 
+def opened_from(console, origin):
+    """The page that *Open it* opens, through the small window between them."""
+    with console.context.expect_page(lambda one: one.url.startswith(origin)) as opened:
+        console.get_by_role("button", name="Open it").click()
+    return opened.value
+
+
 def keep_and_publish(console):
     console.get_by_role("button", name="Keep it as a draft").click()
     console.get_by_role("tab", name="Where and how").click()
@@ -62,9 +69,7 @@ def test_a_page_that_is_opened_becomes_a_target_without_a_line_of_code(
     write_page(folder, kind, stack.url, "")
     begin(console, stack, "Our checkout")
     console.get_by_label("Address of the page").fill(f"{origin}/index.html")
-    with console.context.expect_page() as opened:
-        console.get_by_role("button", name="Open it").click()
-    seen = opened.value
+    seen = opened_from(console, origin)
     expect(seen.get_by_text(re.compile("Anchorline sees [5-9] inputs"))).to_be_visible()
     row = console.locator("tr", has_text="Postcode").first
     expect(row.get_by_role("combobox")).to_be_visible()
@@ -73,11 +78,10 @@ def test_a_page_that_is_opened_becomes_a_target_without_a_line_of_code(
 
     console.get_by_role("tab", name="Inputs").click()
     console.get_by_label("Address of the page").fill(f"{origin}/index.html")
-    with console.context.expect_page() as again:
-        console.get_by_role("button", name="Open it").click()
+    again = opened_from(console, origin)
     console.get_by_role("button", name=re.compile("^Fill")).click()
     expect(console.locator("tr", has_text="Street").first).to_contain_text("Lantern Row")
-    expect(again.value.get_by_label("Street")).to_have_value(re.compile("Lantern Row"))
+    expect(again.get_by_label("Street")).to_have_value(re.compile("Lantern Row"))
 
     key = line_of(console)
     write_page(folder, kind, stack.url, key, target="our-checkout")
@@ -135,15 +139,117 @@ def test_a_page_without_the_line_is_said_in_time(console, stack, shop):
     expect(console.get_by_text("Nothing was heard from the page")).to_be_visible()
 
 
-def test_a_page_of_another_origin_is_not_listened_to(console, stack, shop):
-    origin, folder = shop
+SEEN = (
+    "{element: 'input', name: 'x', id: '', autocomplete: '', class_name: '', label: 'Street', "
+    "placeholder: '', options: [], max_length: null}"
+)
+
+
+def saying(folder, script):
     (folder / "index.html").write_text(
-        "<!doctype html><title>Other</title><script>"
-        "opener.postMessage({kind: 'anchorline-page', url: location.href, inputs: [{name: 'x'}]}, '*')"
-        "</script>"
+        f"<!doctype html><title>Odd</title><p>Here</p><script>const seen = {SEEN};{script}</script>"
+    )
+
+
+def test_a_page_that_is_opened_cannot_send_the_console_elsewhere(console, stack, shop):
+    origin, folder = shop
+    places = ("opener", "opener.opener", "opener.top", "opener.parent", "top", "parent")
+    away = "".join(f"try {{ {one}.location = '{origin}/away.html' }} catch {{}};" for one in places)
+    (folder / "away.html").write_text("<!doctype html><title>Away</title>")
+    saying(
+        folder,
+        f"window.knows = opener && opener.opener !== null; setTimeout(() => {{ {away} }}, 300)",
+    )
+    begin(console, stack, "Sent away")
+    console.get_by_label("Address of the page").fill(origin)
+    opened_from(console, origin)
+    expect(console.get_by_text("Nothing was heard from the page")).to_be_visible()
+    assert console.url == f"{stack.url}/console/targets/new"
+    assert console.evaluate("opener") is None
+    expect(console.get_by_label("What the page is called here")).to_have_value("Sent away")
+
+
+@pytest.mark.parametrize(
+    ("script", "said"),
+    [
+        ("opener.postMessage({kind: 'anchorline-page', url: 'https://bank.example/', inputs: [seen]}, '*')",
+         "says that it is at https://bank.example"),
+        ("opener.postMessage({kind: 'anchorline-page', url: location.href, inputs: [{label: {}}]}, '*')",
+         "something that nobody here understands"),
+        ("opener.postMessage({kind: 'anchorline-page', url: 5, inputs: null}, '*')", "nobody here understands"),
+        ("opener.postMessage(null, '*')", "nobody here understands"),
+        ("const round = {}; round.round = round; opener.postMessage(round, '*')", "nobody here understands"),
+        ("opener.postMessage({kind: 'anchorline-tried', inputs: [1], said: 'x'}, '*')", "nobody here understands"),
+    ],
+)  # fmt: skip
+def test_what_a_page_says_that_it_may_not_is_said_and_not_taken(console, stack, shop, script, said):
+    origin, folder = shop
+    saying(folder, script)
+    begin(console, stack, "Odd")
+    console.get_by_label("Address of the page").fill(origin)
+    opened_from(console, origin)
+    expect(console.get_by_text(said)).to_be_visible()
+    expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+    expect(console.get_by_label("What the page is called here")).to_have_value("Odd")
+    assert axe_faults(console) == []
+
+
+def test_a_page_that_leads_elsewhere_is_said_and_can_be_opened_there(console, stack, shop):
+    origin, folder = shop
+    other = origin.replace("127.0.0.1", "localhost")
+    write_page(folder, "plain", stack.url, "")
+    (folder / "old.html").write_text(
+        "<!doctype html><title>Old</title><script>"
+        f"location.replace({other!r} + '/index.html#anchorline-inspect')</script>"
+    )
+    begin(console, stack, "Moved")
+    console.get_by_label("Address of the page").fill(f"{origin}/old.html")
+    opened_from(console, origin)
+    expect(console.get_by_text(f"You opened {origin}, and {other} answers.")).to_be_visible()
+    expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+    with console.context.expect_page(lambda one: one.url.startswith(other)):
+        console.get_by_role("button", name=f"Open {other} instead").click()
+    expect(console.get_by_role("heading", name="Its inputs")).to_be_visible()
+
+
+def test_a_page_that_nobody_opened_from_here_is_not_listened_to(console, stack, shop):
+    origin, folder = shop
+    saying(
+        folder,
+        "for (const one of [window, opener, parent]) one?.postMessage("
+        "{kind: 'anchorline-page', url: location.href, inputs: [seen]}, '*')",
     )
     begin(console, stack, "Other")
     console.get_by_label("Address of the page").fill("https://shop.invalid/")
     console.evaluate(f"window.open({origin!r})")
     console.wait_for_timeout(1500)
     expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+
+
+def test_a_page_of_the_console_that_fails_keeps_what_was_being_edited(
+    console, stack, targets, shop
+):
+    origin, folder = shop
+    write_page(folder, "plain", stack.url, "")
+    begin(console, stack, "Failing")
+    console.get_by_label("Address of the page").fill(f"{origin}/index.html")
+    opened_from(console, origin)
+    console.get_by_role("button", name="Keep it as a draft").click()
+    console.get_by_role("tab", name="Where and how").click()
+    console.get_by_label("Name").first.fill("Changed and not saved")
+    # An answer that no service gives: the page makes nothing of it.
+    console.route(re.compile("/faults"), lambda route: route.fulfill(json={"faults": 5}))
+    console.get_by_role("tab", name="Mistakes reported").click()
+    failed = console.get_by_role("alert").filter(has_text="makes nothing of")
+    expect(failed).to_contain_text("What you were changing is kept")
+    assert axe_faults(console) == []
+    with console.expect_download() as saving:
+        failed.get_by_role("button", name="Save what was changed as a file").click()
+    assert "Changed and not saved" in saving.value.path().read_text()
+    console.unroute(re.compile("/faults"))
+    failed.get_by_role("button", name="Show the page again").click()
+    console.get_by_role("tab", name="Where and how").click()
+    expect(console.get_by_label("Name").first).to_have_value("Changed and not saved")
+    console.get_by_role("button", name="Save draft").click()
+    console.get_by_text("Draft saved.").wait_for()
+    console.faults.clear()

@@ -1,8 +1,8 @@
 /** How a dataset's loads are treated: what may be bad, gone, changed, moved; what is kept. */
 
 import { Button, InputNumber, Switch } from "antd";
-import { useState } from "react";
 
+import { useHeld } from "../parts/useHeld";
 import { useUnsaved } from "../parts/useUnsaved";
 import type { Dataset, Rules } from "./schemas";
 import { useRules } from "./useData";
@@ -17,7 +17,7 @@ const SHARES: { name: "bad_share" | "gone_share" | "changed_share" | "moved_shar
 ];
 
 export function RulesCard({ dataset }: { dataset: Dataset }): React.ReactNode {
-  const [edited, setEdited] = useState<Partial<Rules>>({});
+  const [edited, setEdited] = useHeld<Partial<Rules>>(`rules of ${dataset.name}`, {});
   const save = useRules(dataset.name);
   const rules = { ...dataset.rules, ...edited };
   const set = (change: Partial<Rules>): void => setEdited({ ...edited, ...change });

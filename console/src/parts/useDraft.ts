@@ -1,9 +1,10 @@
 /** A document's draft: what is kept, what was changed here, saving and publishing. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useCallback } from "react";
 
 import { call, callWithEtag } from "../api/call";
+import { useHeld } from "./useHeld";
 import { useUnsaved } from "./useUnsaved";
 
 /** What lists show of a document that is drafted and published. */
@@ -26,7 +27,7 @@ export function useDraft<Document, Body extends { document: Document }>(path: st
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
-  const [edited, setEdited] = useState<Document | null>(null);
+  const [edited, setEdited] = useHeld<Document | null>(`draft of ${path}`, null);
   const document = edited ?? kept.data?.body.document ?? null;
 
   const refreshLists = async (): Promise<void> => {
@@ -46,7 +47,7 @@ export function useDraft<Document, Body extends { document: Document }>(path: st
     onSuccess: refreshLists,
   });
   useUnsaved(edited !== null);
-  const edit = useCallback((next: Document) => setEdited(next), []);
+  const edit = useCallback((next: Document) => setEdited(next), [setEdited]);
   const discard = (): void => {
     setEdited(null);
     save.reset();

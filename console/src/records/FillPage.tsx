@@ -12,6 +12,7 @@ import { PageHead } from "../parts/PageHead";
 import { useUnsaved } from "../parts/useUnsaved";
 import { useLinkedRecord } from "./NewLinkedRecord";
 import { useFormElement } from "./useFormElement";
+import { PageBoundary } from "../shell/PageBoundary";
 
 export default function FillPage(): React.ReactNode {
   const { form, record } = useParams();
@@ -71,7 +72,7 @@ function Filling({ form, record }: { form: string; record: string | undefined })
   return (
     <>
       <div className="fill-form" ref={place} />
-      {dialog}
+      <PageBoundary>{dialog}</PageBoundary>
     </>
   );
 }

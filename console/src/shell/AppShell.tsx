@@ -18,6 +18,7 @@ import { Link, Outlet, useLocation } from "react-router";
 
 import { LoadError } from "../parts/LoadError";
 import { UnsavedGuard, useLeaving } from "../parts/useUnsaved";
+import { PageBoundary } from "./PageBoundary";
 import { SignIn, SignInAgain } from "./SignIn";
 import { useHasLeft, useSession, useSignOut } from "./session";
 import { useFocusKeeper } from "./useFocusKeeper";
@@ -120,7 +121,9 @@ function SignedIn(props: { name: string; focusFirst: boolean }): React.ReactNode
           <Button onClick={() => leaving(() => signOut.mutate())}>Sign out</Button>
         </Layout.Header>
         <Layout.Content id="main" tabIndex={-1}>
-          <Outlet />
+          <PageBoundary at={path}>
+            <Outlet />
+          </PageBoundary>
         </Layout.Content>
       </Layout>
       <Drawer

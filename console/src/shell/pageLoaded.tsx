@@ -32,7 +32,7 @@ export function pageLoaded(load: () => Promise<{ default: ComponentType }>): Loa
       // It may have come between what was rendered and here.
       if (!Loaded) begin().then((component) => setLoaded(() => component), setProblem);
     }, [Loaded]);
-    // The router's page for what went wrong shows it.
+    // What is around all pages says it, and asks once more.
     if (problem) throw problem instanceof Error ? problem : new Error(String(problem));
     return Loaded ? <Loaded /> : <Spin description="Loading …" />;
   }

@@ -3,7 +3,7 @@
 import { Table } from "antd";
 
 import { Named } from "../parts/Named";
-import type { Tried } from "./pageWindow";
+import type { Tried } from "./pageTalk";
 import type { PageInput, TargetDocument } from "./useTargets";
 import { WhatItIsChoice, whatItIsTitle } from "./WhatItIsChoice";
 import { LEFT, whatItIs, withChoice } from "./whatItIs";

@@ -8,9 +8,11 @@ import { useNavigate } from "react-router";
 import { callWithEtag } from "../api/call";
 import { ErrorAlert } from "../parts/ErrorAlert";
 import { PageHead } from "../parts/PageHead";
+import { useHeld } from "../parts/useHeld";
 import { useUnsaved } from "../parts/useUnsaved";
 import { CopiedLine, scriptLine } from "./CopiedLine";
 import { InputTable } from "./InputTable";
+import { PageState } from "./PageState";
 import { type PageWindow, pageAddress, usePageWindow } from "./pageWindow";
 import { inputsOf } from "./pasted";
 import { keyFrom } from "../forms/design/keys";
@@ -21,9 +23,9 @@ export default function NewTargetPage(): React.ReactNode {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const page = usePageWindow();
-  const [title, setTitle] = useState("");
-  const [document, setDocument] = useState<TargetDocument | null>(null);
-  const [because, setBecause] = useState<Record<string, string>>({});
+  const [title, setTitle] = useHeld("new target: title", "");
+  const [document, setDocument] = useHeld<TargetDocument | null>("new target: document", null);
+  const [because, setBecause] = useHeld<Record<string, string>>("new target: because", {});
   const targets = useTargets();
   const taken = new Set((targets.data?.targets ?? []).map((one) => one.key.replaceAll("-", "_")));
   const key = keyFrom(title, taken, "page").replaceAll("_", "-");
@@ -89,7 +91,7 @@ function OpenPage({ page }: { page: PageWindow }): React.ReactNode {
     <>
       <p>Put this line on the page, where its other scripts are. It does nothing for people yet:</p>
       <CopiedLine text={scriptLine()} />
-      <p>Then open the page from here, leave it open, and come back:</p>
+      <p>Then open the page from here, leave it and the small window beside it open, and come back:</p>
       <div className="page-row">
         <Input aria-label="Address of the page" placeholder="https://shop.example/checkout" value={text} maxLength={500} onChange={(event) => setText(event.target.value)} onPressEnter={() => url && page.open(url.href)} />
         <Button disabled={!url} loading={page.state === "opening"} onClick={() => url && page.open(url.href)}>
@@ -97,20 +99,7 @@ function OpenPage({ page }: { page: PageWindow }): React.ReactNode {
         </Button>
       </div>
       <div role="status">
-        {page.state === "open" && (
-          <p>
-            {page.inputs.length} inputs are seen at {page.url}.
-          </p>
-        )}
-        {page.state === "silent" && (
-          <Alert
-            className="notice"
-            type="warning"
-            showIcon
-            title="Nothing was heard from the page"
-            description="Does it have the line, and does its content policy allow scripts of this service? Was the window blocked? A page that cuts itself off from whoever opens it (Cross-Origin-Opener-Policy) cannot tell: paste its HTML instead."
-          />
-        )}
+        <PageState page={page} />
       </div>
     </>
   );

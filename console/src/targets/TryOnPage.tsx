@@ -6,6 +6,7 @@ import { useState } from "react";
 
 import { ErrorAlert } from "../parts/ErrorAlert";
 import { Panel } from "../parts/Panel";
+import { PageState } from "./PageState";
 import { type PageWindow, pageAddress } from "./pageWindow";
 import { type TargetDocument, tryTarget } from "./useTargets";
 
@@ -33,8 +34,7 @@ export function TryOnPage({ document, page }: { document: TargetDocument; page: 
         ))}
       </div>
       <div role="status">
-        {page.state === "silent" && <p>Nothing was heard from the page. Does it have the line of HTML? Was the window blocked?</p>}
-        {page.state === "open" && !page.tried && <p>The page is open, with {page.inputs.length} inputs.</p>}
+        {!page.tried && <PageState page={page} />}
         {page.tried && trying.data && (
           <>
             <p>

@@ -1,69 +1,61 @@
 /** A page that is not ours, opened from here: what it says of its inputs, and trying to fill them. */
 
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useReducer, useRef } from "react";
 
-import { type FromConsole, type FromPage, INSPECT, type TriedInput } from "../../../embed/src/attach/inspection";
-import type { PageInput, SeenInput } from "./useTargets";
+import { INSPECT } from "../../../embed/src/attach/inspection";
+import { type FromRelay, RELAY, type ToRelay, channelOf } from "../../../embed/src/attach/relay";
+import { CLOSED, type Talk, next } from "./pageTalk";
+import type { PageInput } from "./useTargets";
 
 /** How long a page may take to load before something is said. */
 const PATIENCE_MS = 8000;
 
-export interface Tried {
-  inputs: TriedInput[];
-  /** What the page's script has said of mistakes. */
-  said: string[];
-}
-
-export interface PageWindow {
-  state: "closed" | "opening" | "silent" | "open";
-  /** The address of the page as it says it; empty before. */
-  url: string;
-  inputs: SeenInput[];
-  tried: Tried | null;
+export interface PageWindow extends Talk {
   open: (url: string) => void;
   write: (inputs: PageInput[], values: Record<string, string>) => void;
 }
 
-/** Only the window that was opened, on the origin that was asked for, is listened to. */
+/**
+ * Pages are opened through a small window of ours, which has no opener: what is opened knows nothing of this one.
+ * All that comes is held against the page that was asked for (`pageTalk`).
+ */
 export function usePageWindow(): PageWindow {
-  const opened = useRef<Window | null>(null);
-  const origin = useRef("");
-  const [state, setState] = useState<PageWindow["state"]>("closed");
-  const [page, setPage] = useState<{ url: string; inputs: SeenInput[] }>({ url: "", inputs: [] });
-  const [tried, setTried] = useState<Tried | null>(null);
-  useEffect(() => {
-    const listen = ({ source, origin: from, data }: MessageEvent<FromPage>): void => {
-      if (!opened.current || source !== opened.current || from !== origin.current) return;
-      if (data.kind === "anchorline-page") {
-        setState("open");
-        setPage({ url: data.url, inputs: data.inputs });
-      } else if (data.kind === "anchorline-tried") {
-        setTried({ inputs: data.inputs, said: data.said });
-      }
-    };
-    addEventListener("message", listen);
-    return () => removeEventListener("message", listen);
+  const channel = useRef<BroadcastChannel | null>(null);
+  const [talk, dispatch] = useReducer(next, CLOSED);
+  const end = useCallback(() => {
+    channel.current?.postMessage({ kind: "end" } satisfies ToRelay);
+    channel.current?.close();
+    channel.current = null;
   }, []);
+  useEffect(() => end, [end]);
   useEffect(() => {
-    if (state !== "opening") return undefined;
-    const timer = setTimeout(() => setState("silent"), PATIENCE_MS);
+    if (talk.state !== "opening") return undefined;
+    const timer = setTimeout(() => dispatch({ kind: "patience" }), PATIENCE_MS);
     return () => clearTimeout(timer);
-  }, [state]);
-  const open = useCallback((url: string) => {
-    const place = new URL(url);
-    place.hash = INSPECT;
-    origin.current = place.origin;
-    setTried(null);
-    setState("opening");
-    opened.current = window.open(place.href, "_blank");
-    if (!opened.current) setState("silent");
-  }, []);
+  }, [talk.state]);
+  const open = useCallback(
+    (address: string) => {
+      end();
+      const place = new URL(address);
+      place.hash = INSPECT;
+      const name = crypto.getRandomValues(new Uint32Array(4)).join("-");
+      const opened = new BroadcastChannel(channelOf(name));
+      channel.current = opened;
+      opened.onmessage = ({ data }: MessageEvent<FromRelay>): void => {
+        if (channel.current !== opened) return;
+        if (data.kind === "ready") opened.postMessage({ kind: "open", url: place.href } satisfies ToRelay);
+        dispatch(data);
+      };
+      dispatch({ kind: "open", origin: place.origin });
+      window.open(`${RELAY}#${name}`, "_blank", "noopener");
+    },
+    [end],
+  );
   const write = useCallback((inputs: PageInput[], values: Record<string, string>) => {
-    const wanted: FromConsole = { kind: "anchorline-try", inputs, values };
-    setTried(null);
-    opened.current?.postMessage(wanted, origin.current);
+    dispatch({ kind: "trying" });
+    channel.current?.postMessage({ kind: "pass", message: { kind: "anchorline-try", inputs, values } } satisfies ToRelay);
   }, []);
-  return { state, ...page, tried, open, write };
+  return { ...talk, open, write };
 }
 
 /** A web address with a page that can be opened; null where it is none. */

@@ -30,6 +30,7 @@ export function seenInputs(page: Tree): api.SeenInputSchema[] {
   });
 }
 
-function short(text: string | null | undefined): string {
+/** A text as it is told of: in one line, without what stands behind labels, not too long. */
+export function short(text: string | null | undefined): string {
   return (text ?? "").replace(/[\s\p{Cc}]+/gu, " ").replace(/[\s:*]+$/u, "").trim().slice(0, LONGEST);
 }

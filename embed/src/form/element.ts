@@ -14,6 +14,7 @@ import { ENGLISH, type Words, wordsOf } from "../words";
 import { FormBody } from "./body";
 import type { ControlPlace } from "./controls";
 import { type SlotContext, contextOf } from "./slot/context";
+import { keptFocus } from "./focus";
 import { FormFrame, type Marked } from "./frame";
 import { type GivenInForm, asGiven } from "./given";
 import { Guard } from "./guard";
@@ -144,17 +145,18 @@ export class FormElement extends HTMLElement {
 
   /** Speaks a language of the form; what was typed stays. */
   private async speak(language: string): Promise<void> {
-    const typed = this.views?.values() ?? {};
-    const slots = this.views?.memos() ?? {};
     this.language = language;
     this.words = await wordsOf(language);
-    if (this.isGone) return;
+    if (this.isGone) return; // what follows is of now: people go on typing while the words come
+    const typed = this.views?.values() ?? {};
+    const slots = this.views?.memos() ?? {};
+    const focusAgain = keptFocus(this.shadowRoot);
     this.views?.leave();
-    this.views = null;
-    this.body = null;
+    this.views = this.body = null;
     this.show();
     (this.views as FormViews | null)?.restore(typed, slots);
     this.workOut();
+    focusAgain();
   }
 
   private show(): void {

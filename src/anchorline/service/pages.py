@@ -84,6 +84,17 @@ def site_pages(services: Services) -> Blueprint:
     def root() -> ResponseReturnValue:
         return redirect("/console")
 
+    _add_console(pages, services)
+    return pages
+
+
+def _add_console(pages: Blueprint, services: Services) -> None:
+    """The console, and the small window between it and a page that it has opened."""
+
+    @pages.get("/console/opened-page")
+    def opened_page() -> Response:
+        return _page("opened.html")
+
     @pages.get("/console")
     @pages.get("/console/")
     @pages.get("/console/<path:place>")
@@ -92,9 +103,9 @@ def site_pages(services: Services) -> Blueprint:
             abort(503, "The console has not been built: run `make web`.")
         response = send_from_directory(WEB / "console", "index.html", max_age=0)
         response.headers["Content-Security-Policy"] = _policy(services.settings.map_tiles)
+        # No page that is opened from here, or opens this one, has a hold on its window.
+        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
         return response
-
-    return pages
 
 
 def _policy(tiles: str = "", sites: Sequence[str] = ()) -> str:

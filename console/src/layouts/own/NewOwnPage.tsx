@@ -2,11 +2,11 @@
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button, Card } from "antd";
-import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 
 import { call } from "../../api/call";
 import { PageHead } from "../../parts/PageHead";
+import { useHeld } from "../../parts/useHeld";
 import { useUnsaved } from "../../parts/useUnsaved";
 import { Scope, type ScopePart } from "./Scope";
 import { useOwnLayouts } from "./useOwn";
@@ -17,7 +17,7 @@ export default function NewOwnPage(): React.ReactNode {
   const go = useNavigate();
   const queries = useQueryClient();
   const own = useOwnLayouts();
-  const [scope, setScope] = useState<ScopePart>({ title: "", countries: place.getAll("country"), forms: [] });
+  const [scope, setScope] = useHeld<ScopePart>("new own layout", { title: "", countries: place.getAll("country"), forms: [] });
   const make = useMutation({
     mutationFn: async () => {
       const key = freeKey(scope.title, (own.data ?? []).map((layout) => layout.key));

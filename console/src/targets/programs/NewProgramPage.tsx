@@ -2,13 +2,13 @@
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button, Card, Empty, Form, Input, Radio, Select } from "antd";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { callWithEtag } from "../../api/call";
 import { keyFrom } from "../../forms/design/keys";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { PageHead } from "../../parts/PageHead";
+import { useHeld } from "../../parts/useHeld";
 import { Panel } from "../../parts/Panel";
 import { useTargets } from "../useTargets";
 import { LookTitle } from "./LookList";
@@ -22,10 +22,10 @@ export default function NewProgramPage(): React.ReactNode {
   const targets = useTargets();
   const looks = useLooks();
   const plans = useReadyMadePlans();
-  const [title, setTitle] = useState("");
-  const [like, setLike] = useState("fields");
-  const [same, setSame] = useState<string[]>([]);
-  const [others, setOthers] = useState<string[]>([]);
+  const [title, setTitle] = useHeld("new program: title", "");
+  const [like, setLike] = useHeld("new program: plan", "fields");
+  const [same, setSame] = useHeld<string[]>("new program: looks", []);
+  const [others, setOthers] = useHeld<string[]>("new program: other looks", []);
   const taken = new Set((targets.data?.targets ?? []).map((one) => one.key.replaceAll("-", "_")));
   const key = keyFrom(title, taken, "program").replaceAll("_", "-");
   const found = looks.data?.looks ?? [];
