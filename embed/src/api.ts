@@ -47,6 +47,13 @@ export interface components {
              */
             warn_share: number;
         };
+        /** @description A key or a public page that is near what it may fetch, or can fetch no more. */
+        AllowanceState: {
+            subject: string;
+            name: string;
+            /** @enum {string} */
+            state: "near" | "used_up";
+        };
         /** @description A published target, as a page attaches to it. */
         AttachedTarget: {
             document: components["schemas"]["PageTargetDocument"];
@@ -1622,14 +1629,12 @@ export interface components {
         MappingSamples: {
             samples: components["schemas"]["MappingSample"][];
         };
-        /** @description An address with its great-circle distance. */
+        /** @description An address with its great-circle distance; its place comes with fetching it. */
         NearEntry: {
             id: string;
             label: string;
             distance_m: number;
             country_code: string;
-            latitude: number;
-            longitude: number;
         };
         /** @description What suggestions are preferred near to: a point, an address of the form, or the person. */
         NearSchema: {
@@ -1732,6 +1737,8 @@ export interface components {
             /** @description … and not changed by hand */
             picked_unchanged: number;
             captured: number;
+            /** @description Keys and public pages that are near what they may fetch this month or today */
+            allowances: components["schemas"]["AllowanceState"][];
         };
         /** @description An own layout as it is written down: differences from its base layouts, nothing else. */
         OwnLayoutDocument: {
@@ -1953,6 +1960,11 @@ export interface components {
         PieceSchema: {
             text: string;
             steady: boolean;
+        };
+        /** @description A point, in WGS 84 degrees. */
+        Place: {
+            latitude: number;
+            longitude: number;
         };
         /** @description A step in words, and as a plan has it. */
         PlannedStep: {
@@ -2264,6 +2276,16 @@ export interface components {
              * @default 30
              */
             most_per_minute: number;
+            /**
+             * @description Addresses that its public page may fetch in a month (UTC)
+             * @default 10000
+             */
+            addresses_per_month: number;
+            /**
+             * @description … and on a day (UTC)
+             * @default 1000
+             */
+            addresses_per_day: number;
         };
         /** @description A published program target. */
         PublishedProgram: {
@@ -2333,6 +2355,24 @@ export interface components {
             parts: components["schemas"]["ProgramPartSchema"][];
             mapping: components["schemas"]["RuleSchema"][];
             plan: components["schemas"]["EntryPlanSchema"];
+        };
+        /**
+         * @description What whoever fills a form without being signed in is told: that it was kept, and what of it.
+         *
+         *     What the reference data says of an address is not in it: that comes with fetching the address.
+         */
+        ReceivedAnswer: {
+            id: string;
+            form: string;
+            form_version: number;
+            /** Format: date-time */
+            made_at: string;
+            /** @description In which the form was read */
+            language: string;
+            /** @description Of the fields that were sent, as they are kept */
+            values: {
+                [key: string]: string | number | boolean | string[] | null;
+            };
         };
         /** @description Which target a screen is of, and why not the others. */
         RecognitionAnswer: {
@@ -2881,6 +2921,8 @@ export interface components {
             count: number;
             /** @description How many it may fetch in a month; null for any number */
             limit: number | null;
+            /** @description How many it may fetch on a day (UTC): of public pages, as their form says */
+            day_limit: number | null;
             /** @description From which part of that on it counts as near it */
             warn_share: number;
             /** @enum {string} */
@@ -2920,6 +2962,10 @@ export interface components {
              * @default null
              */
             trace: components["schemas"]["TraceSchema"] | null;
+        };
+        /** @description Places near which there are addresses, to a grid of some 22 metres. */
+        SurroundingsAnswer: {
+            places: components["schemas"]["Place"][];
         };
         /** @description A form for the rows of a table, and why it looks as it does. */
         TableAnswer: {
@@ -3389,6 +3435,7 @@ export type ActivityAnswer = components['schemas']['ActivityAnswer'];
 export type AddressAnswer = components['schemas']['AddressAnswer'];
 export type AddressEntry = components['schemas']['AddressEntry'];
 export type AllowanceRequest = components['schemas']['AllowanceRequest'];
+export type AllowanceState = components['schemas']['AllowanceState'];
 export type AttachedTarget = components['schemas']['AttachedTarget'];
 export type BroughtSchema = components['schemas']['BroughtSchema'];
 export type CallSchema = components['schemas']['CallSchema'];
@@ -3528,6 +3575,7 @@ export type PhoneAnswer = components['schemas']['PhoneAnswer'];
 export type PhoneCheck = components['schemas']['PhoneCheck'];
 export type PhoneSettings = components['schemas']['PhoneSettings'];
 export type PieceSchema = components['schemas']['PieceSchema'];
+export type Place = components['schemas']['Place'];
 export type PlannedStep = components['schemas']['PlannedStep'];
 export type PositionAnswer = components['schemas']['PositionAnswer'];
 export type PositionInput = components['schemas']['PositionInput'];
@@ -3561,6 +3609,7 @@ export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];
 export type ReadyMadeForms = components['schemas']['ReadyMadeForms'];
 export type ReadyMadePlanList = components['schemas']['ReadyMadePlanList'];
 export type ReadyMadePlanSchema = components['schemas']['ReadyMadePlanSchema'];
+export type ReceivedAnswer = components['schemas']['ReceivedAnswer'];
 export type RecognitionAnswer = components['schemas']['RecognitionAnswer'];
 export type RecognitionRequest = components['schemas']['RecognitionRequest'];
 export type RecordAnswer = components['schemas']['RecordAnswer'];
@@ -3595,6 +3644,7 @@ export type SlotSchema = components['schemas']['SlotSchema'];
 export type SubjectUsage = components['schemas']['SubjectUsage'];
 export type SuggestionSchema = components['schemas']['SuggestionSchema'];
 export type Suggestions = components['schemas']['Suggestions'];
+export type SurroundingsAnswer = components['schemas']['SurroundingsAnswer'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
 export type TargetDocument = components['schemas']['TargetDocument'];

@@ -187,7 +187,7 @@ def test_a_record_of_another_form_is_found_and_chosen_by_keyboard(page, stack, l
     assert axe_faults(page) == []
     box.press("ArrowDown")
     box.press("ArrowDown")
-    expect(box).to_have_attribute("aria-activedescendant", "hall-list-1")
+    expect(box).to_have_attribute("aria-activedescendant", "hall:list-1")
     box.press("Enter")
     expect(box).to_have_value("Marsh")
     page.get_by_role("button", name="Send").click()

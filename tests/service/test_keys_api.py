@@ -84,7 +84,7 @@ def test_a_server_key_from_a_page_is_refused_with_the_reason(stack, endpoint):
 @pytest.mark.parametrize(
     ("wanted", "pointer", "detail"),
     [
-        ({"kind": "server"}, "/scopes", "find, desk, forms, records, data, administer"),
+        ({"kind": "server"}, "/scopes", "find, desk, forms, records, data, administer, observe"),
         ({"kind": "server", "scopes": ["fnd"]}, "/scopes/0", "Did you mean find"),
         ({"kind": "server", "scopes": ["find"], "forms": ["venue"]}, "/forms", "make a browser key"),
         ({"kind": "server", "scopes": ["find"], "name": " "}, "/name", "Say what"),
@@ -186,3 +186,68 @@ def test_no_key_makes_or_rotates_one_that_may_do_more_than_itself(stack, make, n
         ):  # fmt: skip
             refused = http.post(f"/api/v1/{path}", json=body, headers=headers)
             assert (refused.status_code, "lacks the scope" in refused.text) == (403, True), path
+
+
+def test_who_only_administers_observes_nobody(stack, make, narrow):
+    observing = make(kind="server", scopes=["administer", "observe"])["secret"]
+    watched = make(kind="server", scopes=["find", "records"])
+    wanted = {"kind": "key", "name": watched["key"]["id"], "hours": 1}
+    with stack.http(None, **as_key(narrow["administer"])) as http:
+        refused = http.put("/api/v1/observations", json=wanted)
+        assert (refused.status_code, "scope observe" in refused.text) == (403, True)
+        made = http.post(
+            "/api/v1/keys", json={"kind": "server", "name": "x", "scopes": ["observe"]}
+        )
+        assert (made.status_code, "lacks the scope" in made.text) == (403, True)
+    with stack.http(None, **as_key(observing)) as http:
+        assert http.put("/api/v1/observations", json=wanted).status_code == 200
+    with stack.http(None, **as_key(watched["secret"])) as http:
+        http.get("/api/v1/suggest?q=observed+mews")
+
+    def shown(secret):
+        with stack.http(None, **as_key(secret)) as http:
+            calls = http.get(f"/api/v1/activity?subject={watched['key']['id']}").json()["calls"]
+            lines = http.get(f"/api/v1/activity-lines?subject={watched['key']['id']}").text
+        return [
+            one["question"] for one in calls
+        ], "observed+mews" in lines or "observed mews" in lines
+
+    wait_until(lambda: any(shown(observing)[0]), every=0.3)
+    assert shown(observing)[1]
+    assert shown(narrow["administer"]) == ([None] * len(shown(observing)[0]), False)
+    with stack.http(None, **as_key(observing)) as http:
+        http.put("/api/v1/observations", json={**wanted, "hours": 0})
+
+
+def test_no_key_changes_its_own_allowance_or_gives_away_more_than_it_has(stack, server, make):
+    own = make(kind="server", scopes=["administer", "find"])
+    other = make(kind="server", scopes=["find"])["key"]["id"]
+    path = f"/api/v1/keys/{own['key']['id']}/allowance"
+    with stack.http(None, **as_key(own["secret"])) as http:
+        refused = http.put(path, json={"monthly_limit": 5})
+        assert (refused.status_code, "its own allowance" in refused.text) == (403, True)
+        assert (
+            http.put(f"/api/v1/keys/{other}/allowance", json={"monthly_limit": 9}).status_code
+            == 200
+        )
+    assert server.put(path, json={"monthly_limit": 100}).status_code == 200
+    with stack.http(None, **as_key(own["secret"])) as http:
+        wait_until(lambda: _limited(http, other), every=0.5)
+        assert (
+            http.put(f"/api/v1/keys/{other}/allowance", json={"monthly_limit": 100}).status_code
+            == 200
+        )
+        for more in (101, None):
+            refused = http.put(f"/api/v1/keys/{other}/allowance", json={"monthly_limit": more})
+            assert (refused.status_code, "100 a month itself" in refused.text) == (403, True)
+        made = http.post("/api/v1/keys", json={"kind": "server", "name": "x", "scopes": ["find"]})
+        assert (made.status_code, "would have none" in made.text) == (403, True)
+        rotated = http.post(f"/api/v1/keys/{other}/rotate", json={"overlap_hours": 0})
+        assert rotated.status_code == 403
+
+
+def _limited(http, other):
+    """Whether the key's own limit is known by now: it is looked up every few seconds."""
+    return (
+        http.put(f"/api/v1/keys/{other}/allowance", json={"monthly_limit": 101}).status_code == 403
+    )

@@ -7,7 +7,7 @@ import threading
 import httpx
 import pytest
 
-from anchorline.client import Client, TooManyError
+from anchorline.client import Client, FormDocument, TooManyError
 from tests.waiting import wait_until
 
 from .test_crash import processes_of
@@ -58,7 +58,7 @@ def test_at_the_end_of_its_allowance_a_key_finds_but_fetches_no_more(client, hol
     assert count_of(client, key).state == "used_up"
     assert holder.suggest("kiln").suggestions
     holder.address(addresses[0], capture="the-capture")
-    with pytest.raises(TooManyError, match=r"its limit is 2\. Capture by hand goes on"):
+    with pytest.raises(TooManyError, match=r"the limit is 2\. Capture by hand goes on"):
         holder.fill("tuning-visit", "piano", address_id=addresses[2], capture="the-capture")
     client.keys.allow(key, None)
     wait_until(lambda: _is_served(holder, addresses[2]), every=0.5)
@@ -83,6 +83,121 @@ def test_a_browser_key_is_told_at_its_end_that_typing_by_hand_goes_on(stack, cli
     assert answer.status_code == 429
     assert "Capture by hand goes on" in answer.json()["detail"]
     client.keys.end(made.key.id)
+
+
+PART = {"key": "home_town", "component": "town"}
+FORM = {
+    "key": "page-allowance", "kind": "web", "title": "Page", "fields": [
+        {"key": "name", "label": "Name"},
+        {"key": "where", "type": "formula", "label": "Where", "formula": "LATITUDE(home)"},
+    ],
+    "slots": [{"key": "home", "label": "Home", "countries": ["GB"], "parts": [PART],
+               "mapping": [{"components": ["town"], "into": "home_town"}]}],
+}  # fmt: skip
+
+
+@pytest.fixture
+def visitor(stack, client):
+    """Publishes a form and opens its public page: what anybody can do with its token."""
+    opened = []
+
+    def open_page(key, **public):
+        document = {**FORM, "key": key, "public": {"least_seconds": 0, **public}}
+        there = key in {form.key for form in client.forms()}
+        client.put_draft(
+            FormDocument.model_validate(document), etag=client.draft(key)[1] if there else None
+        )
+        client.publish(key)
+        with stack.http(None) as http:
+            token = http.get(f"/f/{key}").text.split('access="')[1].split('"')[0]
+        headers = {"Authorization": f"Bearer {token}"}
+        opened.append(
+            httpx.Client(base_url=f"{stack.url}/api/v1/", headers=headers, trust_env=False)
+        )
+        return opened[-1]
+
+    yield open_page
+    for http in opened:
+        http.close()
+
+
+def some_addresses(client):
+    """The ids of four addresses."""
+    inside = client.suggest("kiln crescent", kinds=["street"]).suggestions[0]
+    rows = client.suggest("", within=inside.id, limit=10).suggestions
+    found = [row.id for row in rows if row.count == 1][:4]
+    assert len(found) == 4
+    return found
+
+
+def test_a_public_page_fetches_as_many_as_its_form_says_whoever_opens_it(client, visitor):
+    found = some_addresses(client)
+    first = visitor("page-month", addresses_per_month=4, addresses_per_day=2)
+    path = "forms/page-month/slots/home/fill"
+    assert first.post(path, json={"address_id": found[0]}).status_code == 200
+    assert count_of(client, "page page-month").state == "within"
+    assert first.get(f"addresses/{found[1]}").status_code == 200
+    assert count_of(client, "page page-month").state == "used_up"
+    assert "public page of page-month" in {one.name for one in client.overview().allowances}
+    second = visitor("page-month", addresses_per_month=4, addresses_per_day=2)
+    refused = second.post(path, json={"address_id": found[2]})
+    assert refused.status_code == 429
+    assert "today: the limit is 2. Capture by hand goes on" in refused.json()["detail"]
+    assert second.get("suggest?q=kiln").status_code == 200, "searching goes on"
+    more = visitor("page-month", addresses_per_month=3, addresses_per_day=100)
+    assert more.post(path, json={"address_id": found[2]}).status_code == 200
+    assert "the limit is 3" in more.post(path, json={"address_id": found[3]}).json()["detail"]
+    assert count_of(client, "page page-month").day_limit == 100
+
+
+def test_an_administrator_is_told_before_a_page_has_used_up_its_allowance(client, visitor):
+    found = some_addresses(client)
+    page = visitor("page-near", addresses_per_month=5)
+    for number, address in enumerate(found):
+        told = {one.name: one.state for one in client.overview().allowances}
+        assert ("public page of page-near" in told) == (number > 3)
+        page.get(f"addresses/{address}")
+    told = {one.name: one.state for one in client.overview().allowances}
+    assert told["public page of page-near"] == "near"
+
+
+def test_a_submit_answers_nothing_of_an_address_that_was_not_fetched(client, visitor):
+    page = visitor("page-receipt")
+    address = client.suggest("16 abbey mews").suggestions[0].id
+    body = {
+        "values": {"name": "x", "home_town": "Lyre"},
+        "slots": {"home": {"address_id": address, "country_code": "GB"}},
+    }
+    sent = page.post("forms/page-receipt/records", json=body)
+    assert sent.status_code == 201, sent.text
+    assert set(sent.json()) == {"id", "form", "form_version", "made_at", "language", "values"}
+    assert sent.json()["values"] == body["values"]
+    for said in ("51.5", "-2.8", "Abbey", "Brackwater", "QV1", "residential"):
+        assert said not in sent.text
+    kept = client.record(sent.json()["id"])
+    assert kept.slots["home"].facts.latitude == kept.values["where"] == 51.535459
+    assert not [
+        one for one in client.activity.usage().subjects if one.subject == "page page-receipt"
+    ]
+
+
+def test_what_is_near_has_no_place_and_a_place_of_one_address_counts(client, visitor):
+    page = visitor("page-places")
+    near = page.get("nearest?latitude=51.535459&longitude=-2.880898&limit=2").json()["addresses"]
+    assert set(near[0]) == {"id", "label", "distance_m", "country_code"}
+    subject = "page page-places"
+    assert subject not in {one.subject for one in client.activity.usage().subjects}
+    around = page.get("surroundings?latitude=51.535459&longitude=-2.880898").json()["places"]
+    assert around
+    for place in around:
+        assert round(place["latitude"] / 0.0002, 6).is_integer()
+        assert abs(place["latitude"] - 51.535459) < 0.01
+    page.get("position?q=QV1&country=GB")
+    assert subject not in {one.subject for one in client.activity.usage().subjects}
+    for _ in range(2):
+        exact = page.get("position?q=16+abbey+mews+brackwater&country=GB&capture=one-page-9")
+        assert exact.json()["count"] == 1
+    assert count_of(client, subject).count == 1
 
 
 @pytest.mark.ruins

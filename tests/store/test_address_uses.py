@@ -3,7 +3,7 @@
 import errno
 import os
 import threading
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, timedelta
 from itertools import count
 
 import pytest
@@ -37,8 +37,8 @@ def counted(uses, key, month):
 
 def test_an_address_counts_once_in_a_capture_and_again_in_another(uses, key, clock):
     for capture in ("first-page", "first-page", "second-page", None, None):
-        uses.count(key, "demo:1", capture, None)
-    uses.count(key, "demo:2", "first-page", None)
+        uses.count(key, "demo:1", capture, Allowance())
+    uses.count(key, "demo:2", "first-page", Allowance())
     assert counted(uses, key, clock().date()) == 5
 
 
@@ -48,7 +48,7 @@ def test_of_eight_who_fetch_at_once_exactly_as_many_as_may_are_let_through(uses,
     def fetch(number):
         for at in range(20):
             try:
-                uses.count(key, f"demo:{number}-{at}", None, 100)
+                uses.count(key, f"demo:{number}-{at}", None, Allowance(100))
                 served.append(at)
             except AllowanceUsedUpError:
                 continue
@@ -62,25 +62,25 @@ def test_of_eight_who_fetch_at_once_exactly_as_many_as_may_are_let_through(uses,
 
 
 def test_what_was_counted_goes_on_within_its_capture_when_nothing_more_may_be(uses, key):
-    uses.count(key, "demo:1", "a-capture", 1)
-    uses.count(key, "demo:1", "a-capture", 1)
-    with pytest.raises(AllowanceUsedUpError, match="its limit is 1"):
-        uses.count(key, "demo:2", "a-capture", 1)
+    uses.count(key, "demo:1", "a-capture", Allowance(1))
+    uses.count(key, "demo:1", "a-capture", Allowance(1))
+    with pytest.raises(AllowanceUsedUpError, match="the limit is 1"):
+        uses.count(key, "demo:2", "a-capture", Allowance(1))
 
 
 def test_a_month_begins_anew(uses, key, clock):
-    uses.count(key, "demo:1", None, 1)
+    uses.count(key, "demo:1", None, Allowance(1))
     before = clock().date()
     while clock().date() < next_month(before):
         clock.forward(hours=23)
-    uses.count(key, "demo:2", None, 1)
+    uses.count(key, "demo:2", None, Allowance(1))
     assert counted(uses, key, before) == counted(uses, key, clock().date()) == 1
 
 
 def test_while_the_database_is_away_uses_wait_in_a_file_and_are_counted_once(uses, journal, key):
     away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
     for capture in ("one-capture", "one-capture", "two-capture"):
-        away.count(key, "demo:1", capture, None)
+        away.count(key, "demo:1", capture, Allowance())
     with pytest.raises(DatabaseUnavailableError):
         away.carry_over()
     today = datetime.now(UTC).date()
@@ -92,10 +92,10 @@ def test_while_the_database_is_away_uses_wait_in_a_file_and_are_counted_once(use
 
 def test_a_line_that_was_broken_off_costs_no_other_one(uses, tmp_path, journal, key):
     away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
-    away.count(key, "demo:1", None, None)
+    away.count(key, "demo:1", None, Allowance())
     with (tmp_path / "uses-waiting").open("a") as file:
         file.write('["broken of')
-    away.count(key, "demo:2", None, None)
+    away.count(key, "demo:2", None, Allowance())
     assert uses.carry_over() == 2
 
 
@@ -110,7 +110,7 @@ def test_on_a_full_disk_the_reserve_makes_room(tmp_path, journal, uses, key, mon
 
     monkeypatch.setattr(os, "write", write)
     away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), journal)
-    away.count(key, "demo:1", None, None)
+    away.count(key, "demo:1", None, Allowance())
     monkeypatch.undo()
     assert uses.carry_over() == 1
     assert reserve.exists(), "held again"
@@ -126,7 +126,29 @@ def test_nothing_is_served_that_cannot_be_counted(tmp_path, key):
     nowhere = UseJournal(tmp_path / "no" / "folder")
     away = AddressUses(Database("mariadb+pymysql://x:y@127.0.0.1:1/z"), nowhere)
     with pytest.raises(StorageFullError):
-        away.count(key, "demo:1", None, None)
+        away.count(key, "demo:1", None, Allowance())
+
+
+def test_a_day_has_a_limit_of_its_own(database, clock, uses, key):
+    allowance = Allowance(3, day_limit=2)
+    for number in range(2):
+        uses.count(key, f"demo:{number}", None, allowance)
+    with pytest.raises(AllowanceUsedUpError, match="today: the limit is 2") as caught:
+        uses.count(key, "demo:2", None, allowance)
+    assert caught.value.again == database.now().date() + timedelta(days=1)
+    clock.forward(days=1)
+    uses.count(key, "demo:2", None, allowance)
+    with pytest.raises(AllowanceUsedUpError, match="in March 2026: the limit is 3"):
+        uses.count(key, "demo:3", None, allowance)
+    assert counted(uses, key, database.now().date()) == 3
+
+
+@pytest.mark.parametrize(
+    ("of_month", "of_day", "state"),
+    [(79, 7, "within"), (80, 0, "near"), (0, 8, "near"), (100, 0, "used_up"), (0, 10, "used_up"), (79, 10, "used_up")],
+)  # fmt: skip
+def test_the_nearer_of_two_limits_is_said(of_month, of_day, state):
+    assert Allowance(100, day_limit=10).state(of_month, of_day) == state
 
 
 @pytest.mark.parametrize(

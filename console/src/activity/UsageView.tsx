@@ -75,7 +75,8 @@ export function UsageView(): React.ReactNode {
             align: "right",
             render: (_, one) => (
               <>
-                {one.limit === null ? "any number" : one.limit.toLocaleString("en")} {STATES[one.state] && <StateTag tone="waits">{STATES[one.state]}</StateTag>}
+                {one.limit === null ? "any number" : one.limit.toLocaleString("en")}
+                {one.day_limit !== null && <div className="hint">{one.day_limit.toLocaleString("en")} a day</div>} {STATES[one.state] && <StateTag tone="waits">{STATES[one.state]}</StateTag>}
               </>
             ),
           },
@@ -96,7 +97,7 @@ export function UsageView(): React.ReactNode {
   );
 }
 
-/** Only keys have limits: our own pages and people have none. */
+/** Only keys have their limits here: those of a public page are its form's, and people have none. */
 function isKey(one: Subject): boolean {
   return one.subject !== "people" && !one.subject.startsWith("page ");
 }

@@ -13,6 +13,7 @@ const calm: Overview = {
   captured: 40,
   picked: 39,
   picked_unchanged: 38,
+  allowances: [],
 };
 const first = (change: Partial<Overview>): string => nextSteps({ ...calm, ...change })[0]?.text ?? "";
 
@@ -29,6 +30,12 @@ describe("what to do next", () => {
   it("notices when most addresses are typed in by hand, but not from a few", () => {
     expect(first({ picked: 10 })).toMatch(/^Most addresses are typed in by hand/);
     expect(first({ captured: 4, picked: 1 })).toMatch(/^Everything is published/);
+  });
+
+  it("says before it is used up that something may soon fetch no more, and whose", () => {
+    const page = { subject: "page visit", name: "public page of visit", state: "near" } as const;
+    expect(first({ allowances: [page] })).toBe("“public page of visit” has fetched nearly as many addresses as it may: its form says how many it may fetch, under “Open to everybody”.");
+    expect(first({ allowances: [{ subject: "5f", name: "Shop", state: "used_up" }] })).toContain("“Shop” can fetch no more addresses for now");
   });
 
   it("always has something to say, and each step that leads somewhere says where", () => {

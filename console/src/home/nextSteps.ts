@@ -24,6 +24,11 @@ export function nextSteps(overview: Overview): Step[] {
       to: "/forms",
     });
   }
+  for (const { subject, name, state } of overview.allowances) {
+    const way = subject.startsWith("page ") ? "its form says how many it may fetch, under “Open to everybody”" : "give it more, or see what it fetches";
+    const what = state === "used_up" ? "can fetch no more addresses for now, and people type by hand" : "has fetched nearly as many addresses as it may";
+    steps.push({ text: `“${name}” ${what}: ${way}.`, to: "/activity" });
+  }
   if (overview.captured >= 20 && overview.picked < overview.captured / 2) {
     steps.push({
       text: "Most addresses are typed in by hand: see whether the countries of your records are loaded.",

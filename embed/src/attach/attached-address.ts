@@ -141,7 +141,9 @@ export class AttachedAddress {
       const isRefused = error instanceof ServiceError && error.status > 0;
       if (isRefused) say("refused", this.address.key, error.message);
       this.unhide();
-      this.tell(words.say("typeBelow", { reason: isRefused ? "" : words.say("noAnswer"), address: label }).trim());
+      const isUsedUp = error instanceof ServiceError && error.status === 429;
+      const reason = isUsedUp ? words.say("noMoreLookups") : isRefused ? "" : words.say("noAnswer");
+      this.tell(words.say("typeBelow", { reason, address: label }).trim());
       return;
     }
     if (!answer) return;

@@ -30,6 +30,7 @@ export const ar: Texts = {
   },
   isNeeded: "هذا الحقل مطلوب.",
   addressIsNeeded: "يلزم إدخال عنوان هنا.",
+  noMoreLookups: "لا يمكن البحث عن مزيد من العناوين هنا في الوقت الحالي.",
   tooManySteps: "النصوص هنا أطول مما يمكن لهذا النموذج حسابه. اختصر أطولها.",
   country: "البلد",
   fieldsOfCountry: "الحقول الآن هي حقول {country}.",

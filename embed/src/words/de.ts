@@ -26,6 +26,7 @@ export const de: Texts = {
   attention: { one: "Eine Angabe fehlt noch oder stimmt nicht.", other: "{count} Angaben fehlen noch oder stimmen nicht." },
   isNeeded: "Diese Angabe ist erforderlich.",
   addressIsNeeded: "Hier ist eine Anschrift erforderlich.",
+  noMoreLookups: "Hier können vorerst keine weiteren Anschriften abgerufen werden.",
   tooManySteps: "Die Texte hier sind zu lang für das, was dieses Formular berechnet. Kürzen Sie die längsten.",
   country: "Land",
   fieldsOfCountry: "Die Felder sind jetzt die für {country}.",

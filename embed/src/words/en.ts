@@ -26,6 +26,7 @@ export const en = {
   attention: { one: "One thing needs your attention.", other: "{count} things need your attention." },
   isNeeded: "This is needed.",
   addressIsNeeded: "An address is needed here.",
+  noMoreLookups: "No more addresses can be looked up here for now.",
   tooManySteps: "The texts here are too long for what this form works out. Shorten the longest ones.",
   country: "Country",
   fieldsOfCountry: "The fields are now those of {country}.",

@@ -26,6 +26,7 @@ export const fr: Texts = {
   attention: { one: "Un point est à revoir.", other: "{count} points sont à revoir." },
   isNeeded: "Ce champ est obligatoire.",
   addressIsNeeded: "Une adresse est nécessaire ici.",
+  noMoreLookups: "Pour le moment, plus aucune adresse ne peut être recherchée ici.",
   tooManySteps: "Les textes sont trop longs pour les calculs de ce formulaire. Raccourcissez les plus longs.",
   country: "Pays",
   fieldsOfCountry: "Les champs sont maintenant ceux du pays choisi : {country}.",

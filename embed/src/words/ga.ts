@@ -26,6 +26,7 @@ export const ga: Texts = {
   attention: { one: "Tá aird de dhíth ar rud amháin.", other: "Rudaí a bhfuil aird de dhíth orthu: {count}." },
   isNeeded: "Tá sé seo riachtanach.",
   addressIsNeeded: "Tá seoladh de dhíth anseo.",
+  noMoreLookups: "Ní féidir a thuilleadh seoltaí a chuardach anseo faoi láthair.",
   tooManySteps: "Tá na téacsanna anseo rófhada don mhéid a ríomhann an fhoirm seo. Giorraigh na cinn is faide.",
   country: "Tír",
   fieldsOfCountry: "Is iad réimsí na tíre seo atá ann anois: {country}.",

@@ -25,6 +25,7 @@ export const ja: Texts = {
   attention: { other: "{count} 件の項目を確認してください。" },
   isNeeded: "この項目は必須です。",
   addressIsNeeded: "住所を入力してください。",
+  noMoreLookups: "現在、ここではこれ以上住所を取得できません。",
   tooManySteps: "入力された文章が長すぎて、このフォームの計算ができません。長い文章を短くしてください。",
   country: "国",
   fieldsOfCountry: "入力欄が {country} のものになりました。",

@@ -26,6 +26,7 @@ export const nl: Texts = {
   attention: { one: "Eén punt vraagt uw aandacht.", other: "{count} punten vragen uw aandacht." },
   isNeeded: "Dit is verplicht.",
   addressIsNeeded: "Hier is een adres nodig.",
+  noMoreLookups: "Hier kunnen voorlopig geen adressen meer worden opgezocht.",
   tooManySteps: "De teksten zijn te lang voor wat dit formulier berekent. Maak de langste korter.",
   country: "Land",
   fieldsOfCountry: "De velden zijn nu die van {country}.",

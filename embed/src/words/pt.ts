@@ -26,6 +26,7 @@ export const pt: Texts = {
   attention: { one: "Um ponto precisa da sua atenção.", other: "{count} pontos precisam da sua atenção." },
   isNeeded: "Este campo é obrigatório.",
   addressIsNeeded: "É necessário um endereço aqui.",
+  noMoreLookups: "Por enquanto, não é possível consultar mais endereços aqui.",
   tooManySteps: "Os textos são longos demais para os cálculos deste formulário. Encurte os mais longos.",
   country: "País",
   fieldsOfCountry: "Os campos agora são os deste país: {country}.",

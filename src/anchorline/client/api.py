@@ -7,12 +7,11 @@ from types import TracebackType
 
 from anchorline.wire.finding import (
     AddressAnswer,
-    NearestAnswer,
     PartialPostcodeAnswer,
-    PositionAnswer,
     PostcodeAnswer,
     Suggestions,
 )
+from anchorline.wire.places import NearestAnswer, PositionAnswer, SurroundingsAnswer
 from anchorline.wire.session import OverviewAnswer
 
 from .activity import Activity
@@ -151,11 +150,37 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         }  # fmt: skip
         return self._get("nearest", NearestAnswer, query)
 
+    def surroundings(
+        self,
+        latitude: float,
+        longitude: float,
+        *,
+        limit: int | None = None,
+        radius_m: float | None = None,
+    ) -> SurroundingsAnswer:
+        """Where there are addresses around a point, to draw a map of: not which, not exactly."""
+        query = {
+            "latitude": latitude, "longitude": longitude, "limit": limit, "radius_m": radius_m,
+        }  # fmt: skip
+        return self._get("surroundings", SurroundingsAnswer, query)
+
     def position(
-        self, text: str, *, country: str | Sequence[str] = (), datasets: str | Sequence[str] = ()
+        self,
+        text: str,
+        *,
+        country: str | Sequence[str] = (),
+        datasets: str | Sequence[str] = (),
+        capture: str | None = None,
     ) -> PositionAnswer:
-        """Where what was typed is: an address, or the middle of a postcode, street or town."""
-        query = {"q": text, "country": country or None, "datasets": datasets or None}
+        """Where what was typed is: an address, or the middle of a postcode, street or town.
+
+        Args:
+            capture: names one capture, within which the place of a single address counts once.
+        """
+        query = {
+            "q": text, "country": country or None, "datasets": datasets or None,
+            "capture": capture,
+        }  # fmt: skip
         return self._get("position", PositionAnswer, query)
 
     # The whole

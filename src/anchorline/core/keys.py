@@ -18,7 +18,8 @@ SCOPES: dict[str, str] = {
     "forms": "read forms; make, try and publish forms, mappings and layouts",
     "records": "read published forms; fill them; read and change records",
     "data": "load, compare and activate reference data",
-    "administer": "read the overview; list, make, rotate and end keys",
+    "administer": "read the overview, activity and usage; list, make, rotate and end keys",
+    "observe": "keep and read what people type and are answered, for some hours",
 }
 # How long an old secret can go on after a rotation.
 LONGEST_OVERLAP = timedelta(days=30)

@@ -8,7 +8,7 @@ endpoint declares the least access that it needs; only those declared PUBLIC are
 from __future__ import annotations
 
 import hmac
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from enum import Enum
 from time import monotonic
@@ -17,7 +17,7 @@ from typing import Any
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
-from anchorline.core.allowance import PEOPLE
+from anchorline.core.allowance import PEOPLE, Allowance
 from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.keys import ApiKey, KeyStore
 from anchorline.store.users import LoginSession, UserStore
@@ -57,7 +57,7 @@ class Caller:
         session: of a signed-in person.
         key_id: the part of a key that may be shown, or a page's form.
         since: when a page was opened; None for all others.
-        monthly_limit: how many addresses a month it may fetch; None for any number.
+        allowance: how many addresses a key may fetch; that of a page is in its form.
     """
 
     kind: str
@@ -69,7 +69,7 @@ class Caller:
     key_id: str = ""
     since: datetime | None = None
     origin: str = ""
-    monthly_limit: int | None = None
+    allowance: Allowance = field(default_factory=Allowance)
 
     @property
     def subject(self) -> str:
@@ -77,11 +77,26 @@ class Caller:
         return PEOPLE if self.kind == "person" else self.key_id
 
     @property
+    def is_anybody(self) -> bool:
+        """Whether anybody can be it: its key, or its page, is open to all."""
+        return self.kind in _ANYBODY
+
+    @property
+    def form(self) -> str | None:
+        """Of a public page, its form."""
+        return self.forms[0] if self.kind == "page" and self.forms else None
+
+    @property
     def may_see_drafts(self) -> bool:
         """Whether the caller makes forms, and does not only fill them."""
         if self.kind == "person":
             return True
         return self.kind == "server" and "forms" in (self.scopes or ())
+
+    @property
+    def may_observe(self) -> bool:
+        """Whether the caller may read what people have typed and were answered."""
+        return self.kind == "person" or "observe" in (self.scopes or ())
 
     def may_use_form(self, key: str) -> bool:
         """Whether the caller may read, fill and submit a form."""
@@ -146,7 +161,7 @@ class Gate:
             raise ProblemError(403, f"This needs {access.value}.")
         if caller.scopes is not None and not set(scopes) & set(caller.scopes):
             raise _out_of_scope(caller.scopes, scopes)
-        if counted and caller.kind in _ANYBODY:
+        if counted and caller.is_anybody:
             self._allowed.take(caller.key_id, address, often=often)
         return caller
 
@@ -190,7 +205,7 @@ class Gate:
                 key.name,
                 scopes=key.scopes,
                 key_id=key.id,
-                monthly_limit=key.allowance.limit,
+                allowance=key.allowance,
             )
         if origin is None:
             raise ProblemError(
@@ -210,7 +225,7 @@ class Gate:
             targets=key.targets,
             key_id=key.id,
             origin=origin,
-            monthly_limit=key.allowance.limit,
+            allowance=key.allowance,
         )
 
     def _page(self, token: str) -> Caller:

@@ -11,7 +11,7 @@ import re
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
-from typing import Any, TypeVar
+from typing import TypeVar
 
 import orjson
 from flask import Flask, Request, Response, request
@@ -24,11 +24,10 @@ from anchorline.wire.base import Schema
 from .access import Access, Caller
 from .activity import ABOUT
 from .context import Services
+from .json_bodies import JSON, read_body
 from .problems import ProblemError, from_validation, invalid
 
 API = "/api/v1"
-JSON = "application/json"
-MOST_VALUES = 50_000
 LONGEST_HEADER = 200
 FILE_TYPES = ("text/csv", "application/x-ndjson", "application/gzip", "application/octet-stream")
 _Schema = TypeVar("_Schema", bound=BaseModel)
@@ -96,6 +95,7 @@ class Endpoint:
         upload: the body is a file, which the handler reads from the request.
         download: the media type of an answer that is not JSON.
         fast: it is called at every keystroke, and answered by `fast_path`.
+        searches: it counts among searches where calls are counted for the rates, as `fast` does.
         largest_body: in bytes; None for what the settings allow.
         scopes: of which a server key has to have one.
     """
@@ -114,6 +114,7 @@ class Endpoint:
     upload: bool = False
     download: str | None = None
     fast: bool = False
+    searches: bool = False
     largest_body: int | None = None
     scopes: tuple[str, ...] = ()
 
@@ -176,6 +177,7 @@ class Router:
         upload: bool = False,
         download: str | None = None,
         fast: bool = False,
+        searches: bool = False,
         largest_body: int | None = None,
         scopes: tuple[str, ...] | None = None,
     ) -> Callable[[Handler], Handler]:
@@ -186,6 +188,7 @@ class Router:
             upload: its body is a file.
             download: the media type of an answer that is not JSON.
             fast: it is called at every keystroke (`fast_path`); a GET whose path has no parts.
+            searches: it counts among searches for the rates.
             largest_body: in bytes, where that is less than the settings allow.
             scopes: instead of the router's.
         """
@@ -208,6 +211,7 @@ class Router:
                     upload=upload,
                     download=download,
                     fast=fast,
+                    searches=searches or fast,
                     largest_body=largest_body,
                     scopes=self._scopes if scopes is None else scopes,
                 )
@@ -246,13 +250,15 @@ def dispatch(
         Exception: whatever keeps it from being done; `problems.problem_of` says what to answer.
     """
     request.environ[ABOUT] = path.get("target") or path.get("form") or ""
-    caller = services.gate.authorize(request, endpoint.access, endpoint.scopes, often=endpoint.fast)
+    caller = services.gate.authorize(
+        request, endpoint.access, endpoint.scopes, often=endpoint.searches
+    )
     check_headers(endpoint, request.headers)
     api_request = ApiRequest(services, caller, path, request)
     if endpoint.query is None and request.args:
         raise ProblemError(422, "This call takes no query parameters.")
     if endpoint.body is not None:
-        api_request._body = _read_body(endpoint.body, request)
+        api_request._body = read_body(endpoint.body, request)
     answer = endpoint.handler(api_request)
     return answer if isinstance(answer, ApiResponse) else ApiResponse(answer)
 
@@ -284,35 +290,3 @@ def serialized(response: ApiResponse) -> tuple[dict[str, str], bytes]:
 def as_json(content: Schema) -> bytes:
     """An answer as it is sent."""
     return orjson.dumps(content.model_dump(mode="json"))
-
-
-def _read_body(schema: type[BaseModel], request: Request) -> BaseModel:
-    if request.mimetype != JSON:
-        given = request.mimetype or "none"
-        raise ProblemError(415, f"Send the body as Content-Type: {JSON}; this one is {given}.")
-    try:
-        value: Any = orjson.loads(request.get_data())
-    except orjson.JSONDecodeError as error:
-        raise ProblemError(
-            400, f"The body is not JSON: {error.msg}, line {error.lineno}, column {error.colno}."
-        ) from None
-    _require_light(value)
-    try:
-        return schema.model_validate(value, strict=True)
-    except ValidationError as error:
-        raise from_validation(error, schema) from None
-
-
-def _require_light(value: Any) -> None:
-    """422 for a body of so many parts that only looking at them would cost: no form has them."""
-    waiting, count = [value], 0
-    while waiting:
-        one = waiting.pop()
-        if isinstance(one, dict):
-            waiting.extend(one.values())
-            count += len(one)
-        elif isinstance(one, list):
-            waiting.extend(one)
-            count += len(one)
-        if count > MOST_VALUES:
-            raise ProblemError(422, f"The body holds more than {MOST_VALUES:,} values.")

@@ -18,12 +18,12 @@ from .access import Access
 from .endpoints import (
     API,
     FILE_TYPES,
-    JSON,
     LONGEST_HEADER,
     Endpoint,
     Router,
     request_header_pattern,
 )
+from .json_bodies import JSON
 
 _PATH_PART = re.compile(r"<(?:path:)?(\w+)>")
 _SCHEMAS = "#/components/schemas/"

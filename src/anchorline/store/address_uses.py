@@ -12,11 +12,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
-from anchorline.core.allowance import AllowanceUsedUpError, month_of, next_month
+from anchorline.core.allowance import Allowance, month_of, next_month
 
 from .database import Database, DatabaseUnavailableError, again_if_contended
 from .schema_calls import AddressUseRow, UseDayRow
@@ -41,7 +41,7 @@ class AddressUses:
     def __init__(self, database: Database, journal: UseJournal) -> None:
         self._database, self._journal = database, journal
 
-    def count(self, subject: str, fetched: str, capture: str | None, limit: int | None) -> None:
+    def count(self, subject: str, fetched: str, capture: str | None, allowance: Allowance) -> None:
         """Counts an address, unless it was counted within the capture before.
 
         While the database is away it is kept in the journal, and no limit holds.
@@ -49,17 +49,17 @@ class AddressUses:
         Args:
             fetched: the address's id, or another name for what was fetched.
             capture: named by whoever captures; None for one that is never asked for again.
-            limit: how many a month may have.
+            allowance: how many a month and a day may have.
 
         Raises:
-            AllowanceUsedUpError: there were as many this month as may be; nothing is counted.
+            AllowanceUsedUpError: there were as many as may be; nothing is counted.
             StorageFullError: it cannot be counted, so it must not be served.
         """
         whole = f"{capture or secrets.token_hex(16)}\n{fetched}"
         digest = hashlib.blake2b(whole.encode(), digest_size=16).hexdigest()
         use = Use(subject, digest, self._database.now())
         try:
-            self._count(use, limit)
+            self._count(use, allowance)
         except DatabaseUnavailableError:
             self._journal.append(use)
 
@@ -76,18 +76,18 @@ class AddressUses:
             return [UsesOfDay(one.subject, one.day, one.count) for one in rows]
 
     @again_if_contended
-    def _count(self, use: Use, limit: int | None) -> None:
+    def _count(self, use: Use, allowance: Allowance) -> None:
         with self._database.transaction() as session:
-            if not _note(session, use) or limit is None:
+            if not _note(session, use) or not allowance.is_limited:
                 return
             # The day's row is held now: whoever counts for the same key waits.
-            month = month_of(use.at.date())
-            row = UseDayRow
-            there = select(func.sum(row.count)).where(
-                row.subject == use.subject, row.day >= month, row.day < next_month(month)
+            row, day = UseDayRow, use.at.date()
+            there = select(row).where(
+                row.subject == use.subject, row.day >= month_of(day), row.day < next_month(day)
             )
-            if (session.scalar(there.with_for_update(read=True)) or 0) > limit:
-                raise AllowanceUsedUpError(limit, month)
+            counted = session.scalars(there.with_for_update(read=True)).all()
+            of_day = sum(one.count for one in counted if one.day == day)
+            allowance.hold(sum(one.count for one in counted), of_day, day)
 
     @again_if_contended
     def _count_all(self, uses: Sequence[Use]) -> None:

@@ -108,6 +108,12 @@ class PublicSettings(RequestSchema):
     most_per_minute: Annotated[int, Field(ge=1, le=10_000)] = Field(
         default=30, description="Records that one network address may make"
     )
+    addresses_per_month: Annotated[int, Field(ge=0, le=100_000_000)] = Field(
+        default=10_000, description="Addresses that its public page may fetch in a month (UTC)"
+    )
+    addresses_per_day: Annotated[int, Field(ge=0, le=100_000_000)] = Field(
+        default=1_000, description="… and on a day (UTC)"
+    )
 
 
 class FormDocument(RequestSchema):

@@ -166,6 +166,30 @@ class RecordAnswer(RecordSummary):
     changed_by: str | None = None
 
 
+class ReceivedAnswer(Schema):
+    """What whoever fills a form without being signed in is told: that it was kept, and what of it.
+
+    What the reference data says of an address is not in it: that comes with fetching the address.
+    """
+
+    model_config = example(
+        {
+            "id": "r0197f3a2c55e3a4b5c6d7e8f",
+            "form": "tuning-visit",
+            "form_version": 1,
+            "made_at": "2026-03-01T12:00:00Z",
+            "language": "en",
+            "values": {"contact": "Ada Brindle"},
+        }
+    )
+    id: str
+    form: str
+    form_version: int
+    made_at: datetime
+    language: str = Field(description="In which the form was read")
+    values: dict[str, Value] = Field(description="Of the fields that were sent, as they are kept")
+
+
 class RecordStateSchema(Schema):
     """What a record held from one change to the next."""
 

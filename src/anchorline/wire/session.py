@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -43,6 +43,14 @@ class EditionState(Schema):
     countries: list[str]
 
 
+class AllowanceState(Schema):
+    """A key or a public page that is near what it may fetch, or can fetch no more."""
+
+    subject: str
+    name: str
+    state: Literal["near", "used_up"]
+
+
 class OverviewAnswer(Schema):
     """The overview: what the console's first page shows."""
 
@@ -59,6 +67,9 @@ class OverviewAnswer(Schema):
             "picked": 20,
             "picked_unchanged": 19,
             "captured": 22,
+            "allowances": [
+                {"subject": "page visit", "name": "public page of visit", "state": "near"}
+            ],
         }
     )
     editions: list[EditionState]
@@ -70,3 +81,6 @@ class OverviewAnswer(Schema):
     picked: int = Field(description="Of the last 500 captured addresses: picked in the finder")
     picked_unchanged: int = Field(description="… and not changed by hand")
     captured: int
+    allowances: list[AllowanceState] = Field(
+        description="Keys and public pages that are near what they may fetch this month or today"
+    )

@@ -47,6 +47,9 @@ class SubjectUsage(Schema):
     name: str = Field(description="What it is for")
     count: int = Field(description="Addresses in the month")
     limit: int | None = Field(description="How many it may fetch in a month; null for any number")
+    day_limit: int | None = Field(
+        description="How many it may fetch on a day (UTC): of public pages, as their form says"
+    )
     warn_share: float = Field(description="From which part of that on it counts as near it")
     state: Literal["within", "near", "used_up"]
     days: list[DayCount] = Field(description="Those on which something was fetched")
@@ -65,6 +68,7 @@ class UsageAnswer(Schema):
                     "name": "Checkout of the shop",
                     "count": 512,
                     "limit": 1000,
+                    "day_limit": None,
                     "warn_share": 0.8,
                     "state": "within",
                     "days": [{"day": "2027-03-01", "count": 512}],

@@ -69,7 +69,7 @@ export class SlotCapture {
     try {
       answer = await filling.ask(source);
     } catch (error) {
-      const reason = error instanceof ServiceError ? error.message : this.say("noAnswer");
+      const reason = reasonOf(error, (name) => this.say(name));
       country.code = before.country;
       this.surface.announce([this.say("typeBelow", { reason, address: label })]);
       this.surface.unfold();
@@ -213,4 +213,10 @@ export class SlotCapture {
   private say(name: keyof Texts, given: Record<string, string | number> = {}): string {
     return this.surface.say(name, given);
   }
+}
+
+/** Why an address could not be fetched, for people. */
+function reasonOf(error: unknown, say: (name: "noAnswer" | "noMoreLookups") => string): string {
+  if (!(error instanceof ServiceError)) return say("noAnswer");
+  return error.status === 429 ? say("noMoreLookups") : error.message;
 }

@@ -7,6 +7,7 @@ import { ruleFills } from "../rule-fills";
 import type { FieldPort } from "./port";
 import type { Replaced } from "./typed-by-hand";
 import { valueAt } from "../../dictionary";
+import { captureName } from "./capture-name";
 
 /** What a fill is made from, as the service takes it. */
 export type Source =
@@ -32,7 +33,7 @@ export interface FieldState {
 export class Filling {
   private readonly fills = new Latest();
   /** Names this capture: within it an address that is fetched again counts once. */
-  private readonly capture = `c${Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => byte.toString(16).padStart(2, "0")).join("")}`;
+  private readonly capture = captureName();
   /** What the last fill wrote, by field: what differs from it was typed by hand. */
   private filled = new Map<string, Value>();
   private ended: Promise<unknown> = Promise.resolve();

@@ -10,6 +10,7 @@ import { Latest } from "../../latest";
 import { ServiceError, call } from "../../service";
 import type { MakeFeature, SlotFeature, SlotHost } from "./feature";
 import type { SlotState } from "./state";
+import { captureName } from "./capture-name";
 import type { DrawnMap, Point } from "./map/drawn";
 
 interface Located extends Point {
@@ -29,6 +30,7 @@ class SlotMap implements SlotFeature {
   private readonly back: HTMLButtonElement;
   private readonly asking = new Latest();
   private drawn: Promise<DrawnMap> | null = null;
+  private readonly capture = captureName();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private followed = "";
   private at: Located | null = null;
@@ -94,7 +96,7 @@ class SlotMap implements SlotFeature {
   }
 
   private search(text: string, country: string, signal: AbortSignal): Promise<Located> {
-    const query = new URLSearchParams({ q: text.slice(0, 200), country: country.length > 1000 ? "" : country });
+    const query = new URLSearchParams({ q: text.slice(0, 200), country: country.length > 1000 ? "" : country, capture: this.capture });
     return call<Located>(this.host.connection, `position?${query}`, { signal });
   }
 
@@ -120,9 +122,9 @@ class SlotMap implements SlotFeature {
     const query = new URLSearchParams({
       latitude: String(at.latitude), longitude: String(at.longitude), limit: String(MOST_AROUND), radius_m: String(AROUND_M),
     });
-    const answer = await call<{ addresses: (Point & { label: string })[] }>(this.host.connection, `nearest?${query}`).catch(() => null);
+    const answer = await call<{ places: Point[] }>(this.host.connection, `surroundings?${query}`).catch(() => null);
     // Where nobody answers the place itself is shown; what is around it is an extra.
-    if (answer && !this.isGone) map.around(answer.addresses);
+    if (answer && !this.isGone) map.around(answer.places);
   }
 
   private draw(): Promise<DrawnMap> {

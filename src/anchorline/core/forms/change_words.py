@@ -24,6 +24,8 @@ PUBLIC = {
     "without_trap": "Whether there is no field that only programs fill, the setting",
     "least_seconds": "The least time between opening and sending, in seconds,",
     "most_per_minute": "The most records a minute from one network address",
+    "addresses_per_month": "The most addresses that its public page fetches in a month",
+    "addresses_per_day": "The most addresses that its public page fetches on a day",
 }
 SETTINGS = {
     "help": "The help",

@@ -6,10 +6,15 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from ..allowance import Allowance
 from ..faults import Faults
 
 LEAST_SECONDS = 2
 MOST_PER_MINUTE = 30
+# Of addresses that people fetch on a form's public page; enough for a busy page, too few to copy
+# a country's reference data through it.
+ADDRESSES_PER_MONTH = 10_000
+ADDRESSES_PER_DAY = 1_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +28,7 @@ class Public:
         without_trap: whether there is no field that nobody sees and that must stay empty.
         least_seconds: between opening and sending; sooner it is not kept.
         most_per_minute: records that one network address may make.
+        addresses_per_month, addresses_per_day: that its public page may fetch, whoever opens it.
     """
 
     closed: bool = False
@@ -31,6 +37,13 @@ class Public:
     without_trap: bool = False
     least_seconds: int = LEAST_SECONDS
     most_per_minute: int = MOST_PER_MINUTE
+    addresses_per_month: int = ADDRESSES_PER_MONTH
+    addresses_per_day: int = ADDRESSES_PER_DAY
+
+    @property
+    def allowance(self) -> Allowance:
+        """What its public page may fetch."""
+        return Allowance(self.addresses_per_month, day_limit=self.addresses_per_day)
 
 
 def read_public(document: Mapping[str, Any], faults: Faults) -> Public:
@@ -47,6 +60,8 @@ def read_public(document: Mapping[str, Any], faults: Faults) -> Public:
         without_trap=bool(entry.get("without_trap")),
         least_seconds=_number(entry.get("least_seconds"), LEAST_SECONDS),
         most_per_minute=_number(entry.get("most_per_minute"), MOST_PER_MINUTE),
+        addresses_per_month=_number(entry.get("addresses_per_month"), ADDRESSES_PER_MONTH),
+        addresses_per_day=_number(entry.get("addresses_per_day"), ADDRESSES_PER_DAY),
     )
 
 

@@ -24,17 +24,18 @@ from .searching.search import EditionSearch
 from .searching.suggestions import SuggestionBuilder
 from .suggestion import SearchAnswer, SearchRequest, Suggestion
 
+# Degrees between the corners to which places are brought where they are only drawn: some 22 m.
+_GRID = 0.0002
+
 
 @dataclass(frozen=True, slots=True)
 class Near:
-    """An address with its distance in metres, and its place in degrees (WGS 84)."""
+    """An address with its distance in metres; where it is, whoever fetches it is told."""
 
     id: str
     label: str
     distance_m: float
     country_code: str
-    latitude: float
-    longitude: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,12 +45,14 @@ class Located:
     Attributes:
         label: of what was found.
         count: 1 for an address, else how many addresses it is the middle of.
+        address_id: of the one address that it is; None for the middle of several.
     """
 
     label: str
     latitude: float
     longitude: float
     count: int
+    address_id: str | None = None
 
 
 class Gazetteer:
@@ -196,6 +199,7 @@ class Gazetteer:
             sum(latitude for latitude, _ in places) / len(places),
             sum(longitude for _, longitude in places) / len(places),
             sum(row.count for row in rows),
+            rows[0].id if len(rows) == 1 and rows[0].count == 1 else None,
         )
 
     def _place(self, row: Suggestion) -> tuple[float, float] | None:
@@ -232,11 +236,24 @@ class Gazetteer:
                 self._labels.address(editions[order], address),
                 round(metres, 1),
                 editions[order].address(address).country_code,
-                float(editions[order].latitudes[address]) / DEGREE_UNITS,
-                float(editions[order].longitudes[address]) / DEGREE_UNITS,
             )
             for metres, order, address in found
         ]
+
+    def surroundings(
+        self, latitude: float, longitude: float, limit: int, radius_m: float
+    ) -> list[tuple[float, float]]:
+        """Where there are addresses around a point: the corners of a grid that are nearest to some.
+
+        Latitude and longitude in degrees, each once; which address is where they do not tell.
+        """
+        places: dict[tuple[float, float], None] = {}
+        for edition in self.editions:
+            for _, address in nearest_addresses(edition, latitude, longitude, limit, radius_m):
+                there = edition.latitudes[address], edition.longitudes[address]
+                north, east = (round(float(one) / DEGREE_UNITS / _GRID) * _GRID for one in there)
+                places[round(north, 4), round(east, 4)] = None
+        return list(places)
 
     def samples(self, country_code: str, limit: int) -> list[tuple[str, Address]]:
         """Some addresses of a country, from streets far apart, with their labels."""

@@ -36,7 +36,8 @@ def list_activity(request: ApiRequest) -> Schema:
     query, services = request.query(ActivityQuery), request.services
     found = services.calls.find(_wanted(query), query.limit)
     names = _names(request)
-    calls = sorted((_shown(one, names) for one in found), key=lambda one: -one.id)
+    observes = request.caller.may_observe
+    calls = sorted((_shown(one, names, observes) for one in found), key=lambda one: -one.id)
     return ActivityAnswer(
         calls=calls,
         kept_days=services.settings.activity_days,
@@ -55,11 +56,11 @@ def list_activity(request: ApiRequest) -> Schema:
 def export_activity(request: ApiRequest) -> ApiResponse:
     """All calls that are wanted as JSON Lines, the oldest first."""
     wanted, names = _wanted(request.query(ActivityFilter)), _names(request)
-    calls = request.services.calls.each(wanted)
+    calls, observes = request.services.calls.each(wanted), request.caller.may_observe
 
     def content() -> Iterator[bytes]:
         for one in calls:
-            yield _shown(one, names).model_dump_json().encode() + b"\n"
+            yield _shown(one, names, observes).model_dump_json().encode() + b"\n"
 
     headers = {
         "Content-Type": "application/x-ndjson",
@@ -75,12 +76,18 @@ def list_observations(request: ApiRequest) -> Schema:
 
 
 @router.endpoint(
-    "PUT", "/observations", access=Access.SERVER, body=ObserveRequest, answer=ObservationList
+    "PUT",
+    "/observations",
+    access=Access.SERVER,
+    scopes=("observe",),
+    body=ObserveRequest,
+    answer=ObservationList,
 )
 def observe(request: ApiRequest) -> Schema:
     """Keeps question and answer of a key's, target's or form's calls for some hours, 24 at most.
 
-    What people type stands in them: it is for finding an error, and ends by itself.
+    What people type stands in them: it is for finding an error, and ends by itself. A key needs a
+    scope of its own for it, which no other one includes.
     """
     body, services = request.body(ObserveRequest), request.services
     if body.kind == "key":
@@ -118,7 +125,7 @@ def _wanted(query: ActivityFilter) -> WantedCalls:
     return WantedCalls(**given)
 
 
-def _shown(call: Call, names: dict[str, str]) -> CallSchema:
+def _shown(call: Call, names: dict[str, str], observes: bool) -> CallSchema:
     outcome = next(
         (name for name, (low, high) in OUTCOMES.items() if low <= call.status < high), "failed"
     )
@@ -133,6 +140,6 @@ def _shown(call: Call, names: dict[str, str]) -> CallSchema:
         status=call.status,
         outcome=outcome,
         ms=call.ms,
-        question=call.question,
-        answer=call.answer,
+        question=call.question if observes else None,
+        answer=call.answer if observes else None,
     )

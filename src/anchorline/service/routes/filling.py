@@ -6,17 +6,20 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from anchorline.core.address import Address, Components
-from anchorline.core.allowance import AllowanceUsedUpError
+from anchorline.core.allowance import Allowance, AllowanceUsedUpError
 from anchorline.core.checking import components_from_text, number_left_over
 from anchorline.core.errors import Problem, unknown_name_detail
+from anchorline.core.faults import Faults
 from anchorline.core.forms import Slot
 from anchorline.core.forms.address_values import address_value, formula_facts
+from anchorline.core.forms.public import read_public
 from anchorline.core.formula import today
 from anchorline.core.layouts import Layout, LayoutLibrary, complete_region
 from anchorline.core.mapping import Fill, KnownAddress
 from anchorline.core.practice import is_practice
 from anchorline.wire.filling import FillAnswer, FilledAddress, FillRequest, TraceEntry
 
+from ..context import Services
 from ..endpoints import ApiRequest
 from ..problems import ProblemError, invalid
 from .layouts import reference_notes, require_components
@@ -53,15 +56,24 @@ def count_address(request: ApiRequest, fetched: str, capture: str | None) -> Non
         fetched: its id, or another name for what was fetched.
 
     Raises:
-        ProblemError: 429 where the key's allowance is used up.
+        ProblemError: 429 where the allowance of the key or the public page is used up.
     """
     if is_practice(fetched):
         return
     caller = request.caller
+    allowance = (
+        allowance_of_page(request.services, caller.form) if caller.form else caller.allowance
+    )
     try:
-        request.services.address_uses.count(caller.subject, fetched, capture, caller.monthly_limit)
+        request.services.address_uses.count(caller.subject, fetched, capture, allowance)
     except AllowanceUsedUpError as error:
         raise ProblemError(429, str(error)) from None
+
+
+def allowance_of_page(services: Services, form: str) -> Allowance:
+    """What the public page of a form may fetch, as its version in force says."""
+    document, _version = services.published_forms.version(form)
+    return read_public(document, Faults()).allowance
 
 
 class FillSource(NamedTuple):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Collection, Iterable
-from dataclasses import asdict
 
 import orjson
 
@@ -28,12 +27,7 @@ from anchorline.wire.finding import (
     AddressQuery,
     FactsSchema,
     InterpretationSchema,
-    NearEntry,
-    NearestAnswer,
-    NearestQuery,
     PartialPostcodeAnswer,
-    PositionAnswer,
-    PositionQuery,
     PostcodeAnswer,
     PostcodeEntry,
     PostcodeQuery,
@@ -98,14 +92,14 @@ def _suggestions(request: ApiRequest, query: SuggestQuery, gazetteer: Gazetteer)
     found = gazetteer.search(
         SearchRequest(
             text=query.q,
-            countries=_listed(query.country.upper(), countries, "country", "country"),
-            kinds=_listed(query.kinds, SUGGESTION_KINDS, "kind of suggestion", "kinds"),
+            countries=listed(query.country.upper(), countries, "country", "country"),
+            kinds=listed(query.kinds, SUGGESTION_KINDS, "kind of suggestion", "kinds"),
             near=_point(query.near),
             within=query.within,
             language=query.language or "",
             limit=query.limit + 1,
             skip=_skip(query.after),
-            datasets=_listed(query.datasets, gazetteer.datasets, "active dataset", "datasets"),
+            datasets=listed(query.datasets, gazetteer.datasets, "active dataset", "datasets"),
             trace=query.trace,
         )
     )
@@ -172,7 +166,7 @@ def get_address(request: ApiRequest) -> Schema:
     address, _edition = found
     query = request.query(AddressQuery)
     wanted = query.components
-    names = _listed(wanted or "", COMPONENTS, "component", "components")
+    names = listed(wanted or "", COMPONENTS, "component", "components")
     layouts = request.services.layouts_in_force.current().everywhere
     layout = layouts.require(address.country_code)
     count_address(request, address.id, query.capture)
@@ -226,41 +220,6 @@ def get_postcode(request: ApiRequest) -> Schema:
     )
 
 
-@router.endpoint("GET", "/nearest", access=Access.CAPTURE, query=NearestQuery, answer=NearestAnswer)
-def get_nearest(request: ApiRequest) -> Schema:
-    """The addresses nearest to a point, by great-circle distance."""
-    query = request.query(NearestQuery)
-    found = request.services.gazetteer.current().nearest(
-        query.latitude, query.longitude, query.limit, query.radius_m
-    )
-    return NearestAnswer(addresses=[NearEntry(**asdict(near)) for near in found])
-
-
-@router.endpoint(
-    "GET",
-    "/position",
-    access=Access.CAPTURE,
-    query=PositionQuery,
-    answer=PositionAnswer,
-    problems=(404,),
-)
-def get_position(request: ApiRequest) -> Schema:
-    """Where what was typed is: an address, or the middle of a postcode, street or town."""
-    query, gazetteer = request.query(PositionQuery), request.services.gazetteer.current()
-    countries = request.services.layouts.country_codes
-    found = gazetteer.locate(
-        SearchRequest(
-            text=query.q,
-            countries=_listed(query.country.upper(), countries, "country", "country"),
-            datasets=_listed(query.datasets, gazetteer.datasets, "active dataset", "datasets"),
-            limit=20,
-        )
-    )
-    if found is None:
-        raise not_found(f"Nothing is found for {query.q!r}, or its place is not known.")
-    return PositionAnswer(**asdict(found))
-
-
 def facts_schema(facts: Facts) -> FactsSchema:
     """Facts as they are answered."""
     return FactsSchema(
@@ -271,7 +230,7 @@ def facts_schema(facts: Facts) -> FactsSchema:
     )
 
 
-def _listed(text: str, known: Collection[str], what: str, parameter: str) -> tuple[str, ...]:
+def listed(text: str, known: Collection[str], what: str, parameter: str) -> tuple[str, ...]:
     """The names in a text with commas, each of which must be known."""
     if not text:
         return ()

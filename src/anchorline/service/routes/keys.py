@@ -91,6 +91,12 @@ def _require_no_more(request: ApiRequest, wanted: WantedKey) -> None:
     own = request.caller.scopes
     if own is None:
         return
+    if request.caller.allowance.is_limited:
+        detail = (
+            "This key has an allowance, and a key that it makes or rotates would have none. "
+            "Use a key without one, or the console."
+        )
+        raise ProblemError(403, detail)
     needed = wanted.scopes if wanted.kind == "server" else ("find", "records")
     more = [name for name in needed if name not in own]
     if more:

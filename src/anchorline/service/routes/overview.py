@@ -5,10 +5,11 @@ from __future__ import annotations
 from datetime import timedelta
 
 from anchorline.wire.base import Schema
-from anchorline.wire.session import EditionState, OverviewAnswer
+from anchorline.wire.session import AllowanceState, EditionState, OverviewAnswer
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
+from .usage import usage_of
 
 router = Router("overview", "administer")
 _WEEK = timedelta(days=7)
@@ -37,4 +38,9 @@ def get_overview(request: ApiRequest) -> Schema:
         captured=capture.captured,
         picked=capture.picked,
         picked_unchanged=capture.unchanged,
+        allowances=[
+            AllowanceState(subject=one.subject, name=one.name, state=one.state)
+            for one in usage_of(request.services, request.services.database.now().date())
+            if one.state != "within"
+        ],
     )

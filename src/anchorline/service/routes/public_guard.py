@@ -9,8 +9,6 @@ from anchorline.wire.records import RecordRequest
 from ..endpoints import ApiRequest
 from ..problems import ProblemError, invalid
 
-_ANYBODY = frozenset({"browser", "page"})
-
 
 def guard_public(request: ApiRequest, form: Form, body: RecordRequest) -> None:
     """Lets a filled form of anybody pass, if a person can have filled it.
@@ -24,7 +22,7 @@ def guard_public(request: ApiRequest, form: Form, body: RecordRequest) -> None:
             too many come from one address.
     """
     caller, public = request.caller, form.public
-    if caller.kind not in _ANYBODY:
+    if not caller.is_anybody:
         return
     if caller.kind == "page" and form.kind != "web":
         raise ProblemError(403, "This form is not open to everybody any more; nothing was kept.")

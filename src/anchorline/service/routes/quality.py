@@ -117,7 +117,10 @@ def _quality(request: ApiRequest) -> QualityAnswer:
             )
             for one in days
         ],
-        not_found=[NotFound.model_validate(one, from_attributes=True) for one in not_found],
+        not_found=[
+            found if request.caller.may_observe else found.model_copy(update={"text": None})
+            for found in (NotFound.model_validate(one, from_attributes=True) for one in not_found)
+        ],
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.core.forms import languages_of
 from anchorline.store.database import ReusedKeyError
 from anchorline.store.record_model import NewRecord, Record
 from anchorline.store.record_order import BadCursorError
@@ -10,6 +11,7 @@ from anchorline.wire.base import Schema
 from anchorline.wire.records import (
     DryRunAnswer,
     FormRecordQuery,
+    ReceivedAnswer,
     RecordAnswer,
     RecordList,
     RecordQuery,
@@ -43,14 +45,17 @@ router = Router("records", "records")
     "/forms/<form>/records",
     access=Access.CAPTURE,
     body=RecordRequest,
-    answer=RecordAnswer,
+    answer=(RecordAnswer, ReceivedAnswer),
     status=201,
     problems=(404, 409),
     request_headers={"Idempotency-Key": "The same key and request make one record only"},
     answer_headers={"Location": "Where the record can be read"},
 )
 def submit_record(request: ApiRequest) -> ApiResponse:
-    """Submits a filled form; makes a record."""
+    """Submits a filled form; makes a record.
+
+    A browser key and a public page are told what was kept of what they sent; all others the record.
+    """
     body = request.body(RecordRequest)
     opened = open_form(request, version=body.version)
     form, version = opened.form, opened.version
@@ -62,7 +67,7 @@ def submit_record(request: ApiRequest) -> ApiResponse:
         before = request.services.records.made_with(key)
         if before is None:
             raise
-        return _kept(request, before, opened)
+        return _kept(request, before, opened, body)
     filled = checked_form(request, form, body)
     new = NewRecord(
         form=form.key,
@@ -79,16 +84,36 @@ def submit_record(request: ApiRequest) -> ApiResponse:
         record, _made_now = request.services.records.add(new, key)
     except ReusedKeyError:
         raise reused_key() from None
-    return _kept(request, record, opened)
+    return _kept(request, record, opened, body)
 
 
-def _kept(request: ApiRequest, record: Record, opened: OpenForm) -> ApiResponse:
+def _kept(
+    request: ApiRequest, record: Record, opened: OpenForm, body: RecordRequest
+) -> ApiResponse:
     form = opened.form
-    return ApiResponse(
-        record_answer(request, record, form, layouts_of(request, form.key), opened.document),
-        status=201,
-        headers={"Location": f"/api/v1/records/{record.id}"},
+    answer: Schema
+    if request.caller.is_anybody:
+        answer = _received(record, opened, body)
+    else:
+        layouts = layouts_of(request, form.key)
+        answer = record_answer(request, record, form, layouts, opened.document)
+    return ApiResponse(answer, status=201, headers={"Location": f"/api/v1/records/{record.id}"})
+
+
+def _received(record: Record, opened: OpenForm, body: RecordRequest) -> ReceivedAnswer:
+    return ReceivedAnswer(
+        id=record.id,
+        form=record.form,
+        form_version=record.form_version,
+        made_at=record.made_at,
+        language=record.language or languages_of(opened.document)[0],
+        values={key: value for key, value in record.values.items() if _was_sent(opened, body, key)},
     )
+
+
+def _was_sent(opened: OpenForm, body: RecordRequest, key: str) -> bool:
+    """Whether a value is somebody's own: what a formula makes of an address is not."""
+    return key in body.values and opened.form.field(key).formula is None
 
 
 @router.endpoint(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 
 from anchorline.core.allowance import PEOPLE, Allowance
+from anchorline.store.database import NotThereError
 from anchorline.wire.base import Schema
 from anchorline.wire.keys import KeySchema
 from anchorline.wire.usage import (
@@ -15,8 +16,11 @@ from anchorline.wire.usage import (
     UsageQuery,
 )
 
-from ..access import Access
+from ..access import Access, Caller
+from ..context import Services
 from ..endpoints import ApiRequest, Router
+from ..problems import ProblemError
+from .filling import allowance_of_page
 from .keys import shown_key
 
 router = Router("usage", "administer")
@@ -31,29 +35,49 @@ def get_usage(request: ApiRequest) -> Schema:
     services, wanted = request.services, request.query(UsageQuery).month
     today = services.database.now().date()
     month = date.fromisoformat(f"{wanted}-01") if wanted else today.replace(day=1)
+    subjects = usage_of(services, month)
+    return UsageAnswer(
+        month=f"{month:%Y-%m}", count=sum(one.count for one in subjects), subjects=subjects
+    )
+
+
+def usage_of(services: Services, month: date) -> list[SubjectUsage]:
+    """What was fetched in a month, for whom most first; keys in use that fetched none too."""
+    today = services.database.now().date()
     keys = {key.id: key for key in services.keys.list()}
     days: dict[str, list[DayCount]] = {key.id: [] for key in keys.values() if not key.ended}
     for one in services.address_uses.list(month):
         days.setdefault(one.subject, []).append(DayCount(day=one.day, count=one.count))
     subjects = []
     for subject, counted in days.items():
-        allowance = keys[subject].allowance if subject in keys else Allowance()
+        key = keys.get(subject)
+        allowance = key.allowance if key is not None else _allowance_of(services, subject)
         count = sum(day.count for day in counted)
+        today_count = sum(day.count for day in counted if day.day == today)
         subjects.append(
             SubjectUsage(
                 subject=subject,
-                name=keys[subject].name if subject in keys else subject_name(subject),
+                name=key.name if key is not None else subject_name(subject),
                 count=count,
                 limit=allowance.limit,
+                day_limit=allowance.day_limit,
                 warn_share=allowance.warn_share,
-                state=allowance.state(count),
+                state=allowance.state(count, today_count),
                 days=counted,
             )
         )
-    subjects.sort(key=lambda one: (-one.count, one.name))
-    return UsageAnswer(
-        month=f"{month:%Y-%m}", count=sum(one.count for one in subjects), subjects=subjects
-    )
+    return sorted(subjects, key=lambda one: (-one.count, one.name))
+
+
+def _allowance_of(services: Services, subject: str) -> Allowance:
+    """That of a public page; any number where nobody opens it any more, and for people."""
+    form = subject.removeprefix("page ")
+    if form == subject:
+        return Allowance()
+    try:
+        return allowance_of_page(services, form)
+    except NotThereError:
+        return Allowance()
 
 
 @router.endpoint(
@@ -62,8 +86,19 @@ def get_usage(request: ApiRequest) -> Schema:
 def set_allowance(request: ApiRequest) -> Schema:
     """Says how many addresses a key may fetch in a month; it holds within seconds."""
     body = request.body(AllowanceRequest)
+    _require_more(request.caller, request.path["key"], body.monthly_limit)
     allowance = Allowance(body.monthly_limit, body.warn_share)
     return shown_key(request, request.services.keys.allow(request.path["key"], allowance))
+
+
+def _require_more(caller: Caller, key: str, wanted: int | None) -> None:
+    """403 where a key would allow itself more, or others more than it may itself."""
+    if caller.kind == "server" and caller.key_id == key:
+        detail = "A key cannot change its own allowance: use another key, or the console."
+        raise ProblemError(403, detail)
+    own = caller.allowance.limit
+    if own is not None and (wanted is None or wanted > own):
+        raise ProblemError(403, f"This key may fetch {own:,} a month itself, and allow no more.")
 
 
 def subject_name(subject: str) -> str:

@@ -9,6 +9,7 @@ import { TextSetting } from "./TextSetting";
 
 type Public = NonNullable<FormDocument["public"]>;
 
+const MOST = { least_seconds: 600, most_per_minute: 10_000, addresses_per_month: 100_000_000, addresses_per_day: 100_000_000 } as const;
 const SITE = /^https?:\/\/[^/\s,;'"]+$/;
 
 export function PublicSettings(props: {
@@ -23,9 +24,9 @@ export function PublicSettings(props: {
     );
     set({ public: next.length ? (Object.fromEntries(next) as unknown as Public) : null });
   };
-  const number = (name: "least_seconds" | "most_per_minute", label: string, hint: string, least: number, usual: number): React.ReactNode => (
+  const number = (name: keyof typeof MOST, label: string, hint: string, least: number, usual: number): React.ReactNode => (
     <Setting label={label} hint={hint}>
-      {(id) => <InputNumber id={id} className="whole-width" min={least} max={name === "least_seconds" ? 600 : 10_000} precision={0} placeholder={String(usual)} value={given[name] ?? null} onChange={(value) => put({ [name]: value })} />}
+      {(id) => <InputNumber id={id} className="whole-width" min={least} max={MOST[name]} precision={0} placeholder={String(usual)} value={given[name] ?? null} onChange={(value) => put({ [name]: value })} />}
     </Setting>
   );
   return (
@@ -40,6 +41,8 @@ export function PublicSettings(props: {
       </Setting>
       {number("least_seconds", "Seconds until it can be sent", "Sooner no person has filled it.", 0, 2)}
       {number("most_per_minute", "Records a minute from one network address", "More are refused for a while.", 1, 30)}
+      {number("addresses_per_month", "Addresses its page may fetch in a month", "Whoever opens it. At the end people type by hand; you are told before.", 0, 10_000)}
+      {number("addresses_per_day", "… and on a day", "So that nobody can use up the month at once.", 0, 1000)}
       <SwitchSetting label="Without the hidden field that only programs fill" value={Boolean(given.without_trap)} change={(without_trap) => put({ without_trap })} />
     </details>
   );

@@ -11,8 +11,8 @@ export interface Point {
 export interface DrawnMap {
   /** Goes to a place; the pin stands there. */
   show: (point: Point, isExact: boolean) => void;
-  /** Draws addresses around it. */
-  around: (addresses: readonly (Point & { label: string })[]) => void;
+  /** Draws where there are addresses around it. */
+  around: (places: readonly Point[]) => void;
   leave: () => void;
 }
 
@@ -68,9 +68,9 @@ export function drawMap(frame: HTMLElement, wanted: Wanted): DrawnMap {
       map.setView([latitude, longitude], isExact ? CLOSE : WIDE, { animate: false });
       pin.setLatLng([latitude, longitude]).addTo(map);
     },
-    around: (addresses) => {
+    around: (places) => {
       points.clearLayers();
-      for (const one of addresses) points.addLayer(dot(one));
+      for (const one of places) points.addLayer(dot(one));
     },
     leave: () => {
       sizes.disconnect();
@@ -79,9 +79,8 @@ export function drawMap(frame: HTMLElement, wanted: Wanted): DrawnMap {
   };
 }
 
-function dot({ latitude, longitude, label }: Point & { label: string }): CircleMarker {
-  const made = circleMarker([latitude, longitude], { radius: 5, weight: 1, className: "map-dot" });
-  return made.bindTooltip(escaped(label));
+function dot({ latitude, longitude }: Point): CircleMarker {
+  return circleMarker([latitude, longitude], { radius: 5, weight: 1, className: "map-dot" });
 }
 
 function escaped(text: string): string {
