@@ -93,7 +93,7 @@ export interface components {
             /** @description Whole, where it was observed */
             answer: string | null;
         };
-        /** @description What was counted; what is left out is 0. */
+        /** @description What was counted of one page since it told last; what is left out is 0. */
         CaptureCounts: {
             /**
              * @description slots that were shown

@@ -60,7 +60,7 @@ def test_what_a_browser_key_may_do_is_exactly_this():
     assert {e.name for e in ENDPOINTS if e.access is Access.CAPTURE} == {
         "suggest", "get_address", "list_layouts", "get_layout", "write_address_lines",
         "check_against_layout", "get_form", "fill_form_slot", "list_link_choices", "submit_record",
-        "get_nearest", "get_position", "list_dial_codes", "check_phone", "attach_target",
+        "get_nearest", "get_surroundings", "get_position", "list_dial_codes", "check_phone", "attach_target",
         "fill_target", "report_target_fault", "report_form_capture", "report_target_capture",
     }  # fmt: skip
 

@@ -146,11 +146,37 @@ def test_what_was_not_found_is_kept_whole_while_its_form_is_observed(client):
     client.activity.observe("form", "supplier", hours=0)
 
 
-def test_counts_that_no_person_makes_are_refused(client):
-    with pytest.raises(InvalidError, match="/counts/shown"):
-        client._transport.send(
-            "POST", "forms/venue/capture-counts", body=_Raw(counts={"shown": 10**9})
-        )
+@pytest.mark.parametrize(
+    ("counts", "name"),
+    [
+        ({"shown": 10**9}, "shown"),
+        ({"shown": 21}, "shown"),
+        ({"begun": 21}, "begun"),
+        ({"by_hand": 21}, "by_hand"),
+        ({"left": 21}, "left"),
+        ({"picked": 201}, "picked"),
+        ({"keys": 20_001}, "keys"),
+        ({"changed": 21}, "changed"),
+        ({"characters": 1}, "characters"),
+        ({"picked": 1, "characters": 5001}, "characters"),
+    ],
+)
+def test_counts_that_no_page_can_have_come_to_are_refused(client, counts, name):
+    with pytest.raises(InvalidError, match=f"/counts/{name}"):
+        client._transport.send("POST", "forms/venue/capture-counts", body=_Raw(counts=counts))
+
+
+@pytest.mark.parametrize(
+    "counts",
+    [
+        {"shown": 20, "begun": 20, "by_hand": 20, "left": 20},
+        {"picked": 1, "changed": 21, "characters": 5000, "keys": 20_000},
+        {"partly": 200, "picked": 200, "characters": 2_000_000},
+        {},
+    ],
+)
+def test_counts_that_a_page_can_have_come_to_are_kept(client, counts):
+    client.activity.report_quality("form", "venue", counts)
 
 
 class _Raw(BaseModel):

@@ -67,14 +67,22 @@ def elsewhere():
 def test_a_restored_copy_answers_the_same(stack, elsewhere):
     path = f"{Path(sys.executable).parent}:{os.environ['PATH']}"
     backup = {"BACKUP": str(elsewhere / "backup"), "PATH": path}
+    # An address that was served while the database was away, and is not counted yet.
+    waiting = stack.folder / "uses" / "waiting"
+    kept = waiting.read_bytes() if waiting.exists() else b""
     do("back up", stack.environment | backup)
-    assert (elsewhere / "backup").stat().st_mode & 0o077 == 0
+    there = list((elsewhere / "backup").rglob("*"))
+    assert {one.name for one in there} >= {"database.sql.gz", "service-secret", "uses"}
+    assert [one for one in (elsewhere / "backup", *there) if one.stat().st_mode & 0o077] == []
+    assert (elsewhere / "backup" / "uses" / "reserve").stat().st_size
+    assert not kept or (elsewhere / "backup" / "uses" / "waiting").read_bytes() == kept
     restored = stack.environment | backup | {
         "ANCHORLINE_VAR_DIR": str(elsewhere / "var"),
         "ANCHORLINE_PORT": str(free_port()),
         "ANCHORLINE_DATABASE_PORT": str(free_port()),
     }  # fmt: skip
     do("restore", restored)
+    assert (elsewhere / "var" / "uses" / "reserve").exists()
     process = subprocess.Popen(
         [sys.executable, "-m", "anchorline.service", "run", "--worker"],
         env=restored, stderr=subprocess.DEVNULL,

@@ -134,3 +134,53 @@ def test_what_any_address_may_answer_is_described(api):
             general = {"400", "408", "413", "414", "431", "500", "503"}
             assert general <= set(operation["responses"]), (method, path)
             assert ("507" in operation["responses"]) == (method != "get")
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body", "pointer"),
+    [
+        ("POST", "formulas/try", {"formula": "a", "values": {"a": []}}, "/values/a"),
+        ("POST", "formulas/try", {"formula": "a", "values": {"a": {"str": 1}}}, "/values/a"),
+        ("POST", "formulas/try", {"formula": "a", "values": {"": 1}}, "/values/"),
+        ("PUT", "forms/odd/draft", {"key": "odd", "kind": "web", "title": "O", "fields": [{"key": 1}]},
+         "/fields/0/key"),
+        ("PUT", "forms/odd/draft", {"key": "odd", "kind": "web", "title": "O", "fields": [{}]},
+         "/fields/0/key"),
+        ("POST", "forms/venue/records", {"values": {"name": {"a": 1}}}, "/values/name"),
+        ("POST", "forms/venue/records", {"slots": {"venue": {"position": {"latitude": "x"}}}},
+         "/slots/venue/position/latitude"),
+        ("POST", "layouts/GB/lines", {"components": {"town": "a\x00b"}}, "/components/town"),
+        ("POST", "layouts/GB/lines", {"components": {"town": 5}}, "/components/town"),
+    ],
+)  # fmt: skip
+def test_a_pointer_leads_through_what_was_sent_and_names_no_validator(
+    api, method, path, body, pointer
+):
+    answer = api.request(method, path, json=body)
+    assert answer.status_code == 422
+    pointers = [one["pointer"] for one in answer.json()["errors"]]
+    assert pointer in pointers
+    for one in pointers:
+        assert not any(
+            name in one for name in ("function", "constrained", "Schema", "str", "[", "lax")
+        )
+
+
+@pytest.mark.parametrize(
+    ("path", "body"),
+    [
+        ("layouts/GB/lines", {"components": {"z" * 100_000: "x"}}),
+        ("layouts/GB/lines", {"z" * 100_000: "x"}),
+        ("forms/venue/records", {"values": {"z" * 50_000: "x"}}),
+        ("forms/venue/records", {"slots": {"z" * 50_000: {}}}),
+        ("formulas/try", {"formula": "z" * 3000}),
+        ("keys", {"kind": "server", "name": "x", "scopes": ["z" * 60]}),
+    ],
+)
+def test_an_unknown_name_is_answered_cut_short(api, path, body):
+    answer = api.post(path, json=body)
+    assert answer.status_code == 422
+    assert len(answer.content) < 6000
+    assert all(
+        len(step) <= 81 for one in answer.json()["errors"] for step in one["pointer"].split("/")
+    )

@@ -34,7 +34,13 @@ def test_a_document_that_is_none_is_not_kept(layouts):
     forms = CheckedForms(layouts)
     for _ in range(2):
         with pytest.raises(DocumentError):
-            forms.form({**FORM, "fields": [{"key": "a", "label": "A", "shown_when": "b"}]})
+            forms.form({**FORM, "slots": [{"key": "s", "label": "S", "countries": ["ZZ"]}]})
+
+
+def test_what_would_be_refused_today_does_not_keep_people_from_the_rest(layouts):
+    fields = [{"key": "a", "label": "A", "shown_when": "there_is_none"}, {"key": "b", "label": "B"}]
+    form = CheckedForms(layouts).form({**FORM, "fields": fields})
+    assert [field.key for field in form.all_fields()] == ["a", "b"]
 
 
 def test_an_answer_is_that_of_its_document_its_version_and_the_layouts_of_the_form(layouts):

@@ -4,6 +4,7 @@ import itertools
 import time
 
 import pytest
+from sqlalchemy import text
 
 from anchorline.client import Client, FormDocument
 
@@ -189,7 +190,17 @@ def test_its_page_stands_in_frames_of_the_named_sites_alone(stack):
 
 
 @pytest.mark.parametrize(
-    "site", ["shop.example", "https://shop.example/path", "https://a; script-src *", "javascript:x"]
+    "site",
+    [
+        "shop.example",
+        "https://shop.example/path",
+        "https://a; script-src *",
+        "javascript:x",
+        "https://*",
+        "https://*.shop.example",
+        "http://*:*",
+        "https://",
+    ],
 )
 def test_what_is_no_origin_is_refused(stack, site):
     with stack.http() as http:
@@ -197,6 +208,23 @@ def test_what_is_no_origin_is_refused(stack, site):
         answer = http.put("/api/v1/forms/no-origin/draft", json=document)
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["pointer"] == "/public/sites/0"
+
+
+def test_a_site_that_an_earlier_release_took_for_all_sites_frames_nothing(stack, stack_database):
+    publish(stack, "earlier-site", sites=["https://shop.example"])
+    with stack_database.transaction() as session:
+        for table, column in (("form", "draft"), ("form_version", "document")):
+            session.execute(
+                text(f"UPDATE {table} SET {column} = REPLACE({column}, 'https://shop.example', "
+                     "'https://*') WHERE " + ("`key`" if table == "form" else "`form`") + " = :key"),
+                {"key": "earlier-site"},
+            )  # fmt: skip
+    with stack.http(None) as http:
+        page = http.get("/f/earlier-site")
+        assert "frame-ancestors 'none'" in page.headers["Content-Security-Policy"]
+        token = page.text.split('access="')[1].split('"')[0]
+        headers = {"Authorization": f"Bearer {token}"}
+        assert http.get("/api/v1/forms/earlier-site", headers=headers).status_code == 200
 
 
 def test_a_page_finds_what_is_near_and_where_something_is(stack):

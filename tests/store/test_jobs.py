@@ -28,7 +28,7 @@ from anchorline.store.purge import purge_expired
 def jobs(database):
     """The jobs, with none left over from other tests."""
     with database.transaction() as session:
-        session.execute(text("UPDATE job SET state = 'cancelled'"))
+        session.execute(text("UPDATE job SET state = 'cancelled', alone = NULL"))
     return JobStore(database)
 
 
@@ -58,6 +58,39 @@ def test_addresses_that_were_given_with_a_job_go_when_it_ends(jobs):
     waiting = jobs.make(NewJob("coverage", "", "me", options={"form": "f", "rows": rows}))
     jobs.cancel(waiting.id)
     assert jobs.get(waiting.id).options == {"form": "f"}
+
+
+def test_of_twelve_that_begin_at_once_about_the_same_one_is_made(jobs):
+    made, refused = [], []
+    start = threading.Barrier(12)
+
+    def begin():
+        start.wait()
+        try:
+            made.append(jobs.make(NewJob("coverage", "", "me", alone="coverage of f/s")))
+        except AlreadyThereError:
+            refused.append(1)
+
+    threads = [threading.Thread(target=begin) for _ in range(12)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert (len(made), len(refused)) == (1, 11)
+    jobs.make(NewJob("coverage", "", "me", alone="coverage of f/other"))
+
+
+@pytest.mark.parametrize("how", ["done", "failed", "cancelled", "cancelled before it began"])
+def test_however_it_ends_another_one_about_the_same_can_begin(jobs, how):
+    new_one = NewJob("coverage", "", "me", alone=f"coverage of {how}")
+    made = jobs.make(new_one)
+    if how == "cancelled before it began":
+        jobs.cancel(made.id)
+    else:
+        job, claim = jobs.claim()
+        assert job.id == made.id
+        jobs.end(claim, how, "")
+    assert jobs.make(new_one).id != made.id
 
 
 def test_the_jobs_of_a_dataset_wait_for_each_other_and_others_do_not(jobs, clock):

@@ -14,10 +14,14 @@ from typing import Generic, TypeVar
 import orjson
 from cachetools import LRUCache
 
-from anchorline.core.forms import Form, read_form
+from anchorline.core.errors import DocumentError
+from anchorline.core.forms import Form, read_unfinished
 from anchorline.core.layouts import LayoutLibrary
 from anchorline.store.drafts import Document
 
+from .logs import logger
+
+_log = logger("forms")
 MOST_BYTES = 32 * 1024 * 1024
 # A form with many formulas, in memory beside its document in UTF-8; measured with tracemalloc.
 _LARGER_THAN_ITS_DOCUMENT = 8
@@ -64,14 +68,27 @@ class CheckedForms:
         self._answers: _Bounded[bytes] = _Bounded(most_bytes)
 
     def form(self, document: Document) -> Form:
-        """The form of a document.
+        """The form of a document that was published, as far as this release can read it.
+
+        What was good when it was published and would be refused today is left out of it, and does
+        not keep people from the rest.
 
         Raises:
-            DocumentError: it is no form.
+            DocumentError: an address of it is there for no country.
         """
         written = orjson.dumps(document)
         size = len(written) * _LARGER_THAN_ITS_DOCUMENT
-        return self._forms.get(_digest(written), lambda: (read_form(document, self._layouts), size))
+        return self._forms.get(_digest(written), lambda: (self._read(document), size))
+
+    def _read(self, document: Document) -> Form:
+        form, problems = read_unfinished(document, self._layouts)
+        if problems:
+            _log.warning(
+                "a published form is not read whole", form=form.key, problems=len(problems)
+            )
+        if not all(slot.countries for slot in form.slots):
+            raise DocumentError(f"form {form.key}", problems)
+        return form
 
     def answer(
         self, document: Document, version: int, layouts: LayoutLibrary, make: Callable[[], bytes]

@@ -50,10 +50,11 @@ class ApiRequest:
 
     def query(self, schema: type[_Schema]) -> _Schema:
         """The query, of the schema that the endpoint declares."""
+        given = self.http.args.to_dict()
         try:
-            return schema.model_validate(self.http.args.to_dict())
+            return schema.model_validate(given)
         except ValidationError as error:
-            raise from_validation(error, schema, "?") from None
+            raise from_validation(error, schema, given, "?") from None
 
     def body(self, schema: type[_Schema]) -> _Schema:
         """The body, of the schema that the endpoint declares."""

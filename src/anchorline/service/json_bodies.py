@@ -34,7 +34,7 @@ def read_body(schema: type[BaseModel], request: Request) -> BaseModel:
     try:
         return schema.model_validate(value, strict=True)
     except ValidationError as error:
-        raise from_validation(error, schema) from None
+        raise from_validation(error, schema, value) from None
 
 
 def _require_light(value: Any) -> None:

@@ -30,6 +30,9 @@ from anchorline.wire.problems import PROBLEM_TYPE, ProblemAnswer, ProblemPlace
 from .logs import logger
 
 _log = logger("problems")
+# No name that there is is longer than that; a sentence may list some.
+_LONGEST_STEP = 80
+_LONGEST_DETAIL = 2000
 
 
 class ProblemError(Exception):
@@ -71,14 +74,19 @@ def places(problems: Iterable[Problem]) -> list[ProblemPlace]:
     """Problems as they are answered."""
     return [
         ProblemPlace(
-            pointer=problem.pointer,
-            detail=problem.detail,
+            pointer="/".join(map(_cut, problem.pointer.split("/"))),
+            detail=_cut(problem.detail, _LONGEST_DETAIL),
             at=problem.at,
             length=problem.length,
             **kind_of(problem.detail),
         )
         for problem in problems
     ]
+
+
+def _cut(text: str, most: int = _LONGEST_STEP) -> str:
+    """A text as it is answered: what somebody has sent is not sent back at any length."""
+    return text if len(text) <= most else text[:most] + "…"
 
 
 def kind_of(detail: str) -> dict[str, Any]:
@@ -98,7 +106,7 @@ def problem_response(error: ProblemError) -> Response:
     answer = ProblemAnswer(
         title=HTTPStatus(error.status).phrase,
         status=error.status,
-        detail=error.detail,
+        detail=_cut(error.detail, _LONGEST_DETAIL),
         errors=places(error.errors),
     )
     response = Response(
@@ -112,16 +120,39 @@ def problem_response(error: ProblemError) -> Response:
 
 
 def from_validation(
-    error: ValidationError, schema: type[BaseModel], prefix: str = "/"
+    error: ValidationError, schema: type[BaseModel], given: object, prefix: str = "/"
 ) -> ProblemError:
-    """422 for a body or query that does not have its schema, with the nearest known names."""
+    """422 for a body or query that does not have its schema, with the nearest known names.
+
+    Args:
+        given: what was validated; pointers are of places in it.
+    """
     problems = []
     for fault in error.errors(include_url=False, include_input=False)[:MOST_LISTED]:
-        # Parts of a union's place that name the variant are not part of the pointer.
-        place = [str(p) for p in fault["loc"] if not str(p)[:1].isupper()]
+        place = _place_in(given, fault["loc"], is_missing=fault["type"] == "missing")
         pointer = prefix + "/".join(map(escape_pointer, place)) if place else prefix.rstrip("/")
         problems.append(Problem(pointer, fault_detail(fault, schema)))
     return invalid(problems, error.error_count())
+
+
+def _place_in(given: object, location: Sequence[int | str], *, is_missing: bool) -> list[str]:
+    """The steps of a validator's location that lead through what was given.
+
+    The others name validators and variants of unions. Of what is missing the last step is no place
+    in it yet.
+    """
+    place: list[str] = []
+    here = given
+    for step in location:
+        leads = (isinstance(here, dict) and step in here) or (
+            isinstance(here, list) and isinstance(step, int) and 0 <= step < len(here)
+        )
+        if leads:
+            place.append(str(step))
+            here = here[step]  # type: ignore[index]
+    if is_missing:
+        place.append(str(location[-1]))
+    return place
 
 
 def problem_of(error: Exception) -> ProblemError:

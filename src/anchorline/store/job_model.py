@@ -37,6 +37,7 @@ class NewJob:
     Attributes:
         dataset: that it works on; empty for one that works on none.
         options: those of its kind.
+        alone: what it is about, where only one job may be about it at a time; empty for others.
     """
 
     kind: str
@@ -45,6 +46,7 @@ class NewJob:
     source_name: str = ""
     options: dict[str, Any] = field(default_factory=dict)
     edition: int | None = None
+    alone: str = ""
 
 
 @dataclass(frozen=True, slots=True)

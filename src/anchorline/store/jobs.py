@@ -9,7 +9,7 @@ are done one after another, in the order in which they were made.
 from __future__ import annotations
 
 import secrets
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import Any
 
 from sqlalchemy import and_, delete, func, or_, select, update
@@ -47,6 +47,9 @@ class JobStore:
 
         Args:
             receiving: its file is still on its way; `received` puts it in line.
+
+        Raises:
+            AlreadyThereError: another one that has not ended is about the same, and is `alone`.
         """
         now = self._database.now()
         row = JobRow(
@@ -60,6 +63,7 @@ class JobStore:
             made_at=now,
             made_by=new.made_by,
             edition=new.edition,
+            alone=new.alone or None,
         )
         with self._database.transaction() as session:
             if new.dataset:
@@ -117,12 +121,6 @@ class JobStore:
                 .limit(limit)
             )
             return [_job(row) for row in rows]
-
-    def is_open(self, kind: str, options: Mapping[str, Any]) -> bool:
-        """Whether a job of a kind and with some options among its own has not ended."""
-        query = select(JobRow.options).where(JobRow.kind == kind, JobRow.state.in_(OPEN_STATES))
-        with self._database.transaction() as session:
-            return any(options.items() <= there.items() for there in session.scalars(query))
 
     @again_if_contended
     def cancel(self, job: str) -> Job:
@@ -266,7 +264,7 @@ class JobStore:
         with self._database.transaction() as session:
             touch_job(
                 session, claim, state=state, message=message[:4000], phase="",
-                ended_at=self._database.now(), lease_until=None, claim="",
+                ended_at=self._database.now(), lease_until=None, claim="", alone=None,
                 options=func.json_remove(JobRow.options, f"$.{_GIVEN_ROWS}"),
             )  # fmt: skip
 
@@ -308,7 +306,7 @@ def _end(session: Session, row: JobRow, state: str, message: str) -> None:
     if row.state == "receiving":
         session.execute(delete(SourcePartRow).where(SourcePartRow.job == row.id))
     row.state, row.message = state, message
-    row.phase, row.lease_until, row.claim = "", None, ""
+    row.phase, row.lease_until, row.claim, row.alone = "", None, "", None
     row.options = {name: value for name, value in row.options.items() if name != _GIVEN_ROWS}
     session.execute(delete(RowBlockRow).where(RowBlockRow.job == row.id))
 

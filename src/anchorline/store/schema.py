@@ -141,6 +141,8 @@ class JobRow(Base):
     edition: Mapped[int | None] = mapped_column(Integer)
     message: Mapped[str] = mapped_column(Text, default="")
     file_kept: Mapped[bool] = mapped_column(Boolean, default=False, server_default=text("0"))
+    # Emptied when the job ends: unique among those that have not.
+    alone: Mapped[str | None] = mapped_column(exact(200), unique=True)
 
 
 class SourcePartRow(Base):

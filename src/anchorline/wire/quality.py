@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -23,21 +23,24 @@ _DAY = {
     "keys": 512,
     "characters": 3_150,
 }
-_Count = Annotated[int, Field(ge=0, le=MOST_COUNTED)]
+
+
+def _count(name: str) -> Any:
+    return Field(default=0, ge=0, le=MOST_COUNTED[name], description=COUNTED[name])
 
 
 class CaptureCounts(RequestSchema):
-    """What was counted; what is left out is 0."""
+    """What was counted of one page since it told last; what is left out is 0."""
 
-    shown: _Count = Field(default=0, description=COUNTED["shown"])
-    begun: _Count = Field(default=0, description=COUNTED["begun"])
-    picked: _Count = Field(default=0, description=COUNTED["picked"])
-    partly: _Count = Field(default=0, description=COUNTED["partly"])
-    by_hand: _Count = Field(default=0, description=COUNTED["by_hand"])
-    changed: _Count = Field(default=0, description=COUNTED["changed"])
-    left: _Count = Field(default=0, description=COUNTED["left"])
-    keys: _Count = Field(default=0, description=COUNTED["keys"])
-    characters: _Count = Field(default=0, description=COUNTED["characters"])
+    shown: int = _count("shown")
+    begun: int = _count("begun")
+    picked: int = _count("picked")
+    partly: int = _count("partly")
+    by_hand: int = _count("by_hand")
+    changed: int = _count("changed")
+    left: int = _count("left")
+    keys: int = _count("keys")
+    characters: int = _count("characters")
 
 
 class DayCounts(Schema):

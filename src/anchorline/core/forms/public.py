@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ..allowance import Allowance
 from ..faults import Faults
+from ..keys import OriginError, web_origin
 
 LEAST_SECONDS = 2
 MOST_PER_MINUTE = 30
@@ -56,13 +57,22 @@ def read_public(document: Mapping[str, Any], faults: Faults) -> Public:
     return Public(
         closed=bool(entry.get("closed")),
         closed_text=entry.get("closed_text") or "",
-        sites=tuple(entry.get("sites") or ()),
+        sites=tuple(_sites(entry.get("sites") or (), faults)),
         without_trap=bool(entry.get("without_trap")),
         least_seconds=_number(entry.get("least_seconds"), LEAST_SECONDS),
         most_per_minute=_number(entry.get("most_per_minute"), MOST_PER_MINUTE),
         addresses_per_month=_number(entry.get("addresses_per_month"), ADDRESSES_PER_MONTH),
         addresses_per_day=_number(entry.get("addresses_per_day"), ADDRESSES_PER_DAY),
     )
+
+
+def _sites(given: Sequence[str], faults: Faults) -> Iterator[str]:
+    """Web origins; what is none, such as a pattern for all of them, is said and left out."""
+    for at, site in enumerate(given):
+        try:
+            yield web_origin(site)
+        except OriginError as error:
+            faults.say(f"/public/sites/{at}", str(error))
 
 
 def _number(given: int | None, usual: int) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from anchorline.core.errors import Problem
 from anchorline.core.forms.table import TableError
 from anchorline.core.forms.table.addresses import address_rows
+from anchorline.store.database import AlreadyThereError
 from anchorline.store.job_model import NewJob
 from anchorline.wire.base import Schema
 from anchorline.wire.coverage import CoverageRequest, CoverageRun, CoverageRuns
@@ -44,11 +45,15 @@ def start_coverage(request: ApiRequest) -> ApiResponse:
             raise invalid([Problem("/table", str(error))]) from None
     for number, row in enumerate(body.rows):
         require_components(row, f"/rows/{number}")
-    if services.jobs.is_open("coverage", {"form": form.key, "slot": slot.key}):
-        raise ProblemError(409, "This address is being run over already; wait until that is done.")
     given = body.model_dump(exclude={"rows", "table"})
     options = {"form": form.key, "slot": slot.key, **given, "rows": rows}
-    job = services.jobs.make(NewJob("coverage", "", request.caller.name, options=options))
+    alone = f"coverage of {form.key}/{slot.key}"
+    new = NewJob("coverage", "", request.caller.name, options=options, alone=alone)
+    try:
+        job = services.jobs.make(new)
+    except AlreadyThereError:
+        detail = "This address is being run over already; wait until that is done."
+        raise ProblemError(409, detail) from None
     headers = {"Location": f"/api/v1/jobs/{job.id}"}
     return ApiResponse(job_answer(services, job), status=202, headers=headers)
 

@@ -9,7 +9,8 @@ import io
 from collections.abc import Iterator
 from datetime import date, timedelta
 
-from anchorline.core.capture_counts import COUNTED
+from anchorline.core.capture_counts import COUNTED, impossible
+from anchorline.core.errors import Problem
 from anchorline.core.text import fold
 from anchorline.wire.base import Schema
 from anchorline.wire.quality import (
@@ -23,6 +24,7 @@ from anchorline.wire.quality import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..problems import invalid
 from .attached_pages import published_target
 from .open_forms import open_form
 
@@ -127,6 +129,9 @@ def _quality(request: ApiRequest) -> QualityAnswer:
 def _add(request: ApiRequest, kind: str, name: str) -> ApiResponse:
     """Keeps what was not found as a digest; whole only while somebody observes."""
     body, services = request.body(CaptureReport), request.services
+    fault = impossible(body.counts.model_dump())
+    if fault is not None:
+        raise invalid([Problem(f"/counts/{fault[0]}", fault[1])])
     secret = services.settings.signing_secret().encode()
     is_observed = services.activity.is_observed(kind, name)
     not_found: dict[str, str | None] = {}

@@ -59,6 +59,7 @@ class ServiceAccount:
         folders = (settings.gazetteer_folder, settings.uses_folder)
         for folder in folders:
             folder.mkdir(parents=True, exist_ok=True)
+        settings.uses_folder.chmod(0o700)  # who has fetched what is nobody else's business
         if self._account is None:
             return
         for folder in folders:
