@@ -94,7 +94,7 @@ class Service(Stack):
             elif "work" in command:
                 name = "worker" if parent == front else "job"
             elif parent == front:
-                name = "parent of those that answer"
+                name = "parent of those that answer" if child.children() else "spare"
             else:
                 name = "one that answers"
             parts.setdefault(name, []).append(child.pid)

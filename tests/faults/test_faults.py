@@ -83,7 +83,7 @@ def test_a_part_that_is_killed(service, figures, part):
 def all_there(parts):
     numbers = {part: len(processes) for part, processes in parts.items() if part != "job"}
     return numbers == {
-        "supervisor": 1, "parent of those that answer": 1, "one that answers": 2,
+        "supervisor": 1, "parent of those that answer": 1, "spare": 1, "one that answers": 2,
         "worker": 1, "database": 1,
     }  # fmt: skip
 

@@ -67,7 +67,7 @@ class AwayKeys(Keys):
 def test_a_key_in_view_goes_on_while_the_database_is_away(monkeypatch):
     gate = Gate(AwayKeys(), None, "secret" * 8, PLENTY)
     assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
-    monkeypatch.setattr("anchorline.service.access._KEY_VIEW_SECONDS", -1.0)
+    monkeypatch.setattr("anchorline.service.keys_in_view._VIEW_SECONDS", -1.0)
     assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
     with pytest.raises(DatabaseUnavailableError):
         gate.authorize(request("unknown"), Access.SERVER, ("find",))
@@ -95,7 +95,7 @@ def test_typing_asks_for_a_key_once_in_a_while_only(gate):
         assert gate.authorize(request("good"), Access.SERVER, ("find",)).name == "Shop"
         with pytest.raises(ProblemError):
             gate.authorize(request("bad"), Access.SERVER, ("find",))
-    assert gate._keys.asked == 2
+    assert gate.keys._keys.asked == 2
 
 
 def test_a_page_token_opens_its_form_until_it_runs_out(gate):

@@ -44,7 +44,7 @@ def main(arguments: list[str] | None = None) -> int:
         if given.command == "answer":
             from .answering import answer  # the application, which the supervisor does not load
 
-            return answer(settings)
+            return answer(settings, waits=given.wait)
         if given.command == "work":
             return _work(settings)
         if given.command == "database-password":
@@ -144,7 +144,10 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     run_all = commands.add_parser("run", help="start the database and the service; Ctrl-C stops it")
     run_all.add_argument("--worker", action="store_true", help="run a worker beside it")
-    commands.add_parser("answer", help="what the service runs to answer requests")
+    answering = commands.add_parser("answer", help="what the service runs to answer requests")
+    answering.add_argument(
+        "--wait", action="store_true", help="stand ready for whoever answers now"
+    )
     commands.add_parser("work", help="run a worker, which loads reference data; Ctrl-C stops it")
     commands.add_parser("database-password", help="make a new password where it was lost")
     user = commands.add_parser("user", help="make a console user; password on standard input")

@@ -8,30 +8,28 @@ endpoint declares the least access that it needs; only those declared PUBLIC are
 from __future__ import annotations
 
 import hmac
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import Enum
 from time import monotonic
-from typing import Any
 
 from flask import Request
 from itsdangerous import BadSignature, SignatureExpired, TimestampSigner
 
 from anchorline.core.allowance import PEOPLE, Allowance
-from anchorline.store.database import DatabaseUnavailableError, StoreError
-from anchorline.store.keys import ApiKey, KeyStore
+from anchorline.store.database import DatabaseUnavailableError
+from anchorline.store.keys import KeyStore
 from anchorline.store.users import LoginSession, UserStore
 
 from .activity import SUBJECT
 from .allowed import Allowed
+from .keys_in_view import STALE_SECONDS, KeysInView, bound
 from .problems import ProblemError
 
 SESSION_COOKIE = "anchorline_session"
 CSRF_HEADER = "X-CSRF-Token"
 PAGE_TOKEN_SECONDS = 24 * 3600
-_KEY_VIEW_SECONDS = 5.0
-_STALE_VIEW_SECONDS = 600.0
-_MOST_IN_VIEW = 10_000
 _SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
@@ -116,12 +114,23 @@ _ENOUGH = {
 
 
 class Gate:
-    """Recognises callers; keys are held in view for a few seconds, so typing costs no query."""
+    """Recognises callers.
 
-    def __init__(self, keys: KeyStore, users: UserStore, secret: str, allowed: Allowed) -> None:
-        self._keys, self._users, self._allowed = keys, users, allowed
+    Args:
+        digest: by which a presented key is known again on disk.
+    """
+
+    def __init__(
+        self,
+        keys: KeyStore,
+        users: UserStore,
+        secret: str,
+        allowed: Allowed,
+        digest: Callable[[str], str] = str,
+    ) -> None:
+        self.keys = KeysInView(keys, digest)
+        self._users, self._allowed = users, allowed
         self._signer = TimestampSigner(secret, salt="page")
-        self._view: dict[str, tuple[float, ApiKey | None]] = {}
         self._sessions: dict[str, tuple[float, LoginSession | None]] = {}
 
     def page_token(self, form: str) -> str:
@@ -184,7 +193,7 @@ class Gate:
     def _bearer(self, request: Request, presented: str) -> Caller:
         if presented.startswith("anl_page_"):
             return self._page(presented.removeprefix("anl_page_"))
-        key = self._key(presented)
+        key = self.keys.find(presented)
         if key is None:
             raise ProblemError(
                 401,
@@ -247,31 +256,15 @@ class Gate:
             session = self._users.find_session(token)
         except DatabaseUnavailableError:
             since, session = self._sessions.get(token, (float("-inf"), None))
-            if session is None or monotonic() - since > _STALE_VIEW_SECONDS:
+            if session is None or monotonic() - since > STALE_SECONDS:
                 raise
             return session
         if session is None:
             self._sessions.pop(token, None)
         else:
-            _bound(self._sessions)
+            bound(self._sessions)
             self._sessions[token] = (monotonic(), session)
         return session
-
-    def _key(self, presented: str) -> ApiKey | None:
-        now = monotonic()
-        kept = self._view.get(presented)
-        if kept is not None and now - kept[0] < _KEY_VIEW_SECONDS:
-            return kept[1]
-        try:
-            key = self._keys.check(presented) if len(presented) <= 200 else None
-        except StoreError:
-            # While the database is away, a key that was in view goes on opening the finder.
-            if kept is None or now - kept[0] > _STALE_VIEW_SECONDS:
-                raise
-            return kept[1]
-        _bound(self._view)
-        self._view[presented] = (now, key)
-        return key
 
 
 def _out_of_scope(has: tuple[str, ...], wanted: tuple[str, ...]) -> ProblemError:
@@ -293,11 +286,6 @@ def _origin(request: Request) -> str | None:
     if origin is None and request.headers.get("Sec-Fetch-Site") == "same-origin":
         return request.host_url.rstrip("/")
     return origin
-
-
-def _bound(view: dict[str, Any]) -> None:
-    if len(view) > _MOST_IN_VIEW:
-        view.clear()
 
 
 def _require_csrf(request: Request, session: LoginSession) -> None:

@@ -7,13 +7,14 @@ whoever asks first; while the database is away, the editions that are open go on
 from __future__ import annotations
 
 import threading
+from collections.abc import Mapping
 from time import monotonic
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Gazetteer
 from anchorline.core.layouts import LayoutLibrary
 from anchorline.core.practice import is_practice, practice_gazetteer
-from anchorline.store.database import StoreError
+from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
 
@@ -33,10 +34,29 @@ class ActiveGazetteer:
         self._gazetteer = Gazetteer([], layouts)
         self._practice: Gazetteer | None = None
         self._looked = 0.0
+        self._is_known = False
+        self._recalled: Mapping[str, int] | None = None
         self._said: set[tuple[str, int, str]] = set()
 
+    def recall(self, editions: Mapping[str, int] | None) -> None:
+        """Goes on with these editions where the database is away from the beginning.
+
+        Args:
+            editions: the numbers that were active lately, by dataset; None where nobody knows.
+        """
+        self._recalled = editions
+
+    @property
+    def active(self) -> Mapping[str, int] | None:
+        """The numbers of the active editions by dataset; None where that was never known."""
+        return dict(self._open.keys()) if self._is_known else None
+
     def current(self) -> Gazetteer:
-        """The gazetteer of the editions that are active now, or were a second ago."""
+        """The gazetteer of the editions that are active now, or were a second ago.
+
+        Raises:
+            DatabaseUnavailableError: it is away, and nobody knows which editions are active.
+        """
         if monotonic() - self._looked > _LOOK_EVERY_SECONDS and self._lock.acquire(blocking=False):
             try:
                 self._look()
@@ -46,6 +66,8 @@ class ActiveGazetteer:
         elif not self._looked:
             with self._lock:  # the very first callers wait for whoever opens the editions
                 pass
+        if not self._is_known:
+            raise DatabaseUnavailableError("Which editions are active is not known.")
         return self._gazetteer
 
     def practice(self) -> Gazetteer:
@@ -64,8 +86,10 @@ class ActiveGazetteer:
             active = set(self._datasets.active().items())
         except StoreError as error:
             _log.warning("active editions not looked up", error=str(error))
-            return
-        if active == set(self._open):
+            if self._is_known or self._recalled is None:
+                return
+            active = set(self._recalled.items())
+        if self._is_known and active == set(self._open):
             return
         opened = dict(self._open)
         for dataset, number in active - set(opened):
@@ -75,6 +99,7 @@ class ActiveGazetteer:
                 self._say_once(dataset, number, str(error))
         self._open = {key: edition for key, edition in opened.items() if key in active}
         self._gazetteer = Gazetteer(self._open.values(), self._layouts)
+        self._is_known = True
         _log.info("editions opened", editions=self._gazetteer.stamp)
 
     def _say_once(self, dataset: str, number: int, error: str) -> None:

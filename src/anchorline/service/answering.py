@@ -15,7 +15,9 @@ from anchorline.store.database import Database, StoreError
 from .app import ROUTERS, create_app, metrics_of, services_of
 from .bodies import Bodies
 from .context import Services
+from .last_known import Known
 from .logs import logger, set_up_logs
+from .running.children import waited_for_its_turn
 from .running.listening import LISTENER
 from .serving.limits import Limits
 from .serving.processes import Processes
@@ -27,8 +29,11 @@ _LEARN_SECONDS = 5.0
 _log = logger("serving")
 
 
-def answer(settings: Settings) -> int:
+def answer(settings: Settings, *, waits: bool = False) -> int:
     """Answers on the socket that was handed down until told to stop; the exit status.
+
+    Args:
+        waits: it stands ready, and begins when the one that answers now has died.
 
     Raises:
         SettingsError: it was started by hand.
@@ -46,11 +51,13 @@ def answer(settings: Settings) -> int:
         """Opens the active editions, so that nobody's first keystroke waits for it."""
         metrics.be_process(process)
         database.watch(_say_of_database, patience=settings.database_patience)
-        services.gazetteer.current()
+        known = services.last_known.recall()
+        services.gate.keys.recall(known.keys)
+        services.gazetteer.recall(known.editions)
         _learn(services)
         services.activity.begin()
         settle_memory()
-        threading.Thread(target=_keep_learning, args=(services,), daemon=True).start()
+        threading.Thread(target=_keep_learning, args=(services, process), daemon=True).start()
 
     limits = Limits(
         body=bodies.largest,
@@ -59,27 +66,34 @@ def answer(settings: Settings) -> int:
         threads=settings.threads,
     )
     processes = Processes(app, listener, limits, settings.workers, begin=begin, say=_log.error)
+    if waits and not waited_for_its_turn():
+        return 0
     return processes.run()
 
 
-def _keep_learning(services: Services) -> None:
-    """Gets to know what is new, also while nobody asks for it."""
+def _keep_learning(services: Services, process: int) -> None:
+    """Gets to know what is new, also while nobody asks for it, and keeps it for who comes after."""
     while True:
         time.sleep(_LEARN_SECONDS)
-        _learn(services)
+        if _learn(services):
+            known = Known(services.gazetteer.active, services.gate.keys.seen_lately())
+            services.last_known.keep(process, known)
+        else:  # other processes have seen other keys
+            services.gate.keys.recall(services.last_known.recall().keys)
 
 
-def _learn(services: Services) -> None:
-    """What finding and filling go on with while the database is away."""
+def _learn(services: Services) -> bool:
+    """What finding and filling go on with while the database is away; False while it is."""
     try:
+        services.gazetteer.current()
         services.published_forms.learn()
         services.published_targets.learn()
         services.layouts_in_force.current()
-        services.gazetteer.current()
         services.activity.learn()
         services.address_uses.carry_over()
     except StoreError:
-        return  # nothing is new, then
+        return False  # nothing is new, then
+    return True
 
 
 def _say_of_database(answers: bool) -> None:

@@ -35,6 +35,7 @@ from .active_gazetteer import ActiveGazetteer
 from .activity import Activity
 from .allowed import Allowed
 from .checked_forms import CheckedForms
+from .last_known import LastKnown
 from .layouts_in_force import CurrentLayouts
 from .published_documents import PublishedDocuments
 from .recent_answers import RecentAnswers
@@ -76,6 +77,7 @@ class Services:
     gazetteer: ActiveGazetteer
     recent_answers: RecentAnswers
     gate: Gate
+    last_known: LastKnown
     allowed: Allowed
     address_uses: AddressUses
     calls: ActivityStore
@@ -94,6 +96,7 @@ def make_services(settings: Settings, database: Database) -> Services:
     load_abbreviations()
     records, allowed = RecordStore(database), Allowed.by(settings)
     calls = ActivityStore(database)
+    last_known = LastKnown(settings.known_folder, settings.signing_secret())
     return Services(
         settings=settings,
         database=database,
@@ -122,7 +125,8 @@ def make_services(settings: Settings, database: Database) -> Services:
         layouts_in_force=CurrentLayouts(own_layouts, layouts),
         gazetteer=ActiveGazetteer(datasets, files, layouts),
         recent_answers=RecentAnswers(),
-        gate=Gate(keys, users, settings.signing_secret(), allowed),
+        gate=Gate(keys, users, settings.signing_secret(), allowed, last_known.digest),
+        last_known=last_known,
         allowed=allowed,
         address_uses=AddressUses(database, UseJournal(settings.uses_folder / "waiting")),
         calls=calls,

@@ -115,6 +115,11 @@ class Settings:
         """Where addresses that were served wait to be counted while the database is away."""
         return self.var / "uses"
 
+    @property
+    def known_folder(self) -> Path:
+        """Where processes keep what finding needs while the database is away."""
+        return self.var / "known"
+
     def signing_secret(self) -> str:
         """The secret, made and kept at the first call where none is set.
 

@@ -13,7 +13,7 @@ import sys
 import sysconfig
 from pathlib import Path
 
-from anchorline.private_files import Account, give
+from anchorline.private_files import PRIVATE_FOLDER, Account, give
 
 from ..logs import logger
 from ..settings import Settings
@@ -56,10 +56,12 @@ class ServiceAccount:
     def prepare(self, settings: Settings) -> None:
         """Makes what the service writes to and reads, and gives it to the account."""
         settings.signing_secret()
-        folders = (settings.gazetteer_folder, settings.uses_folder)
+        private = (settings.uses_folder, settings.known_folder)
+        folders = (settings.gazetteer_folder, *private)
         for folder in folders:
             folder.mkdir(parents=True, exist_ok=True)
-        settings.uses_folder.chmod(0o700)  # who has fetched what is nobody else's business
+        for folder in private:
+            folder.chmod(PRIVATE_FOLDER)
         if self._account is None:
             return
         for folder in folders:

@@ -9,16 +9,12 @@ from __future__ import annotations
 
 import os
 import signal
-import socket
-import subprocess
-import sys
 import time
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from contextlib import ExitStack, contextmanager
 
 from sqlalchemy import make_url
 
-from anchorline.child_processes import end_processes
 from anchorline.private_files import write_whole
 from anchorline.store.database import Database, DatabaseUnavailableError, StoreError
 from anchorline.store.local_server import LocalServer
@@ -29,11 +25,11 @@ from ..logs import logger, set_up_logs
 from ..settings import Settings
 from ..space import why_not_start
 from .account import ServiceAccount
-from .keeping import Keeper
-from .listening import LISTENER, listen
+from .children import Child, SparedChild
+from .keeping import Keeper, Part
+from .listening import listen
 from .run_error import RunError
 
-_STOP_SECONDS = 25
 _PURGE_SECONDS = 3600
 _log = logger("running")
 
@@ -88,9 +84,11 @@ def run(settings: Settings, *, with_worker: bool = False) -> int:
         url = settings.database_url or _start_database(settings, ending)
         _migrate(url)
         environment = environment_of(settings, url)
-        parts = {"the service": _Child(account, ["answer"], environment, listener)}
+        parts: dict[str, Part] = {
+            "the service": SparedChild(account, ["answer"], environment, listener)
+        }
         if with_worker:
-            parts["the worker"] = _Child(account, ["work"], environment)
+            parts["the worker"] = Child(account, ["work"], environment)
         for name, part in parts.items():
             keeper = Keeper(name, part)
             keeper.begin()
@@ -154,49 +152,6 @@ def _migrate(url: str) -> None:
         ) from error
     finally:
         database.close()
-
-
-class _Child:
-    """A process of the service's own program, under its account and in a session of its own.
-
-    Args:
-        listener: a socket that it answers on.
-    """
-
-    def __init__(
-        self,
-        account: ServiceAccount,
-        arguments: Sequence[str],
-        environment: dict[str, str],
-        listener: socket.socket | None = None,
-    ) -> None:
-        self._command = account.command(sys.executable, "-m", "anchorline.service", *arguments)
-        self._files = () if listener is None else (listener.fileno(),)
-        self._environment = environment
-        if listener is not None:
-            self._environment = {**environment, LISTENER: str(listener.fileno())}
-        self._process: subprocess.Popen[bytes] | None = None
-
-    def start(self) -> None:
-        """Starts it."""
-        self._process = subprocess.Popen(
-            self._command,
-            env=self._environment,
-            pass_fds=self._files,
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-
-    def alive(self) -> bool:
-        """Whether it runs."""
-        return self._process is not None and self._process.poll() is None
-
-    def stop(self) -> None:
-        """Asks it to end, and makes it end where it does not."""
-        process = self._process
-        if process is None or process.poll() is not None:
-            return
-        end_processes([process], _STOP_SECONDS)
 
 
 def _purge(url: str, activity_days: int) -> None:
