@@ -70,6 +70,7 @@ CALLS = {
     "read_components_back": lambda c: c.components_of("venue", "place", {"line": "x"}),
     "start_coverage": lambda c: c.start_coverage("venue", "place", per_country=10),
     "list_coverage": lambda c: c.coverage("venue", "place"),
+    "get_surroundings": lambda c: c.surroundings(51.5, -2.9, limit=2, radius_m=50),
     "get_position": lambda c: c.position("QV1", country="GB", datasets="demo"),
     "list_dial_codes": lambda c: c.dial_codes(),
     "check_phone": lambda c: c.check_phone("020 7946 0123", "GB"),

@@ -201,8 +201,11 @@ def test_who_only_administers_observes_nobody(stack, make, narrow):
         assert (made.status_code, "lacks the scope" in made.text) == (403, True)
     with stack.http(None, **as_key(observing)) as http:
         assert http.put("/api/v1/observations", json=wanted).status_code == 200
-    with stack.http(None, **as_key(watched["secret"])) as http:
-        http.get("/api/v1/suggest?q=observed+mews")
+
+    def is_shown():
+        with stack.http(None, **as_key(watched["secret"])) as http:
+            http.get("/api/v1/suggest?q=observed+mews")
+        return any(shown(observing)[0])
 
     def shown(secret):
         with stack.http(None, **as_key(secret)) as http:
@@ -212,7 +215,7 @@ def test_who_only_administers_observes_nobody(stack, make, narrow):
             one["question"] for one in calls
         ], "observed+mews" in lines or "observed mews" in lines
 
-    wait_until(lambda: any(shown(observing)[0]), every=0.3)
+    wait_until(is_shown, every=0.5)  # each process gets to know within seconds what is observed
     assert shown(observing)[1]
     assert shown(narrow["administer"]) == ([None] * len(shown(observing)[0]), False)
     with stack.http(None, **as_key(observing)) as http:
