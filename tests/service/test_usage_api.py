@@ -181,6 +181,24 @@ def test_a_submit_answers_nothing_of_an_address_that_was_not_fetched(client, vis
     ]
 
 
+def test_a_key_with_an_allowance_is_told_no_facts_by_a_submit(stack, client, visitor, finding_key):
+    visitor("limited-receipt")
+    address = client.suggest("16 abbey mews").suggestions[0].id
+    slots = {"home": {"address_id": address, "country_code": "GB"}}
+    headers = {"Authorization": f"Bearer {finding_key.secret}"}
+
+    def told():
+        with httpx.Client(base_url=stack.url, headers=headers, trust_env=False) as http:
+            body = {"values": {"name": "x", "home_town": "Lyre"}, "slots": slots}
+            sent = http.post("/api/v1/forms/limited-receipt/records", json=body)
+        assert sent.status_code == 201
+        return sent.json()["slots"]["home"]["facts"]["latitude"]
+
+    assert told() == 51.535459
+    client.keys.allow(finding_key.key.id, 0)
+    wait_until(lambda: told() is None, every=0.5)
+
+
 def test_what_is_near_has_no_place_and_a_place_of_one_address_counts(client, visitor):
     page = visitor("page-places")
     near = page.get("nearest?latitude=51.535459&longitude=-2.880898&limit=2").json()["addresses"]

@@ -34,8 +34,8 @@ describe("what to do next", () => {
 
   it("says before it is used up that something may soon fetch no more, and whose", () => {
     const page = { subject: "page visit", name: "public page of visit", state: "near" } as const;
-    expect(first({ allowances: [page] })).toBe("“public page of visit” has fetched nearly as many addresses as it may: its form says how many it may fetch, under “Open to everybody”.");
-    expect(first({ allowances: [{ subject: "5f", name: "Shop", state: "used_up" }] })).toContain("“Shop” can fetch no more addresses for now");
+    expect(first({ allowances: [page] })).toBe("The public page of visit has fetched nearly as many addresses as it may: its form says how many it may fetch, under “Open to everybody”.");
+    expect(first({ allowances: [{ subject: "5f", name: "Shop", state: "used_up" }] })).toContain("The key “Shop” can fetch no more addresses for now");
   });
 
   it("always has something to say, and each step that leads somewhere says where", () => {

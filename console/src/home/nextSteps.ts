@@ -25,9 +25,11 @@ export function nextSteps(overview: Overview): Step[] {
     });
   }
   for (const { subject, name, state } of overview.allowances) {
-    const way = subject.startsWith("page ") ? "its form says how many it may fetch, under “Open to everybody”" : "give it more, or see what it fetches";
+    const form = subject.startsWith("page ") ? subject.slice("page ".length) : null;
+    const who = form === null ? `The key “${name}”` : `The ${name}`;
     const what = state === "used_up" ? "can fetch no more addresses for now, and people type by hand" : "has fetched nearly as many addresses as it may";
-    steps.push({ text: `“${name}” ${what}: ${way}.`, to: "/activity" });
+    const way = form === null ? "give it more, or see what it fetches" : "its form says how many it may fetch, under “Open to everybody”";
+    steps.push({ text: `${who} ${what}: ${way}.`, to: form === null ? "/activity" : `/forms/${form}` });
   }
   if (overview.captured >= 20 && overview.picked < overview.captured / 2) {
     steps.push({

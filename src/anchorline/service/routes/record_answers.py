@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from anchorline.core.address import Address
+from anchorline.core.address import Address, Facts
 from anchorline.core.errors import Problem
 from anchorline.core.forms import (
     Captured,
@@ -151,6 +151,20 @@ def record_answer(
         changed_at=record.changed_at,
         changed_by=record.changed_by,
     )
+
+
+def without_unfetched(request: ApiRequest, answer: RecordAnswer) -> RecordAnswer:
+    """What a key with an allowance is told of a record that it has sent: no facts of addresses.
+
+    They come with fetching an address, which is counted.
+    """
+    if not request.caller.allowance.is_limited:
+        return answer
+    slots = {
+        key: slot.model_copy(update={"facts": facts_schema(Facts())})
+        for key, slot in answer.slots.items()
+    }
+    return answer.model_copy(update={"slots": slots})
 
 
 def texts_of(request: ApiRequest, form: Form, values: Mapping[str, object]) -> dict[str, str]:

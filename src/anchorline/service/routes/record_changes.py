@@ -18,6 +18,7 @@ from .record_answers import (
     record_answer,
     slots_answer,
     texts_of,
+    without_unfetched,
 )
 
 router = Router("record changes", "records")
@@ -71,7 +72,7 @@ def change_record(request: ApiRequest) -> ApiResponse:
     except StaleError as error:
         raise changed_meanwhile(error, "record") from None
     answer = record_answer(request, record, form, layouts, opened.document)
-    return ApiResponse(answer, headers=etag(record.revision))
+    return ApiResponse(without_unfetched(request, answer), headers=etag(record.revision))
 
 
 @router.endpoint(

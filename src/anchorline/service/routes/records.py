@@ -35,6 +35,7 @@ from .record_answers import (
     slots_answer,
     summary_data,
     texts_of,
+    without_unfetched,
 )
 
 router = Router("records", "records")
@@ -96,7 +97,8 @@ def _kept(
         answer = _received(record, opened, body)
     else:
         layouts = layouts_of(request, form.key)
-        answer = record_answer(request, record, form, layouts, opened.document)
+        whole = record_answer(request, record, form, layouts, opened.document)
+        answer = without_unfetched(request, whole)
     return ApiResponse(answer, status=201, headers={"Location": f"/api/v1/records/{record.id}"})
 
 
