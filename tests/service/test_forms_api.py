@@ -1,4 +1,5 @@
 import copy
+import threading
 
 import pytest
 
@@ -160,3 +161,32 @@ def test_an_unknown_slot_names_those_that_there_are(api):
     answer = api.post("forms/tuning-visit/slots/pian/fill", json={"address_id": "x"})
     assert answer.status_code == 404
     assert "it has: piano, destination, billing" in answer.json()["detail"]
+
+
+def test_what_is_kept_while_a_form_is_published_is_not_published_unchecked(stack, api):
+    good = {"key": "raced", "kind": "web", "title": "Good", "fields": [{"key": "a", "label": "A"}]}
+    bad = {
+        **good,
+        "title": "Bad",
+        "fields": [{"key": "a", "label": "A", "shown_when": "there_is_none"}],
+    }
+    assert api.put("forms/raced/draft", json=good).status_code == 200
+    for number in range(12):
+        tag = api.get("forms/raced/draft").headers["ETag"]
+        changed = {**good, "title": f"Good {number}"}
+        tag = api.put("forms/raced/draft", json=changed, headers={"If-Match": tag}).headers["ETag"]
+
+        def keep(tag=tag):
+            with stack.http() as http:
+                path = "/api/v1/forms/raced/draft?unfinished=true"
+                http.put(path, json=bad, headers={"If-Match": tag}).raise_for_status()
+
+        keeping = threading.Thread(target=keep)
+        keeping.start()
+        published = api.post("forms/raced/publish")
+        keeping.join()
+        assert published.status_code in (200, 412, 422)
+        if published.status_code == 200:
+            newest = published.json()["published_version"]
+            document = api.get(f"forms/raced/versions/{newest}").json()["document"]
+            assert document["title"] != "Bad"

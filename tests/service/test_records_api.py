@@ -97,3 +97,29 @@ def test_a_faulty_list_query_is_refused(api, query, pointer):
     answer = api.get("records", params=query)
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["pointer"] == pointer
+
+
+def test_two_programs_may_count_their_orders_alike(stack, client):
+    made = [client.keys.make("server", f"Program {n}", scopes=["records"]) for n in range(2)]
+    sent = []
+    for number, key in enumerate(made):
+        with stack.http(None, Authorization=f"Bearer {key.secret}") as http:
+            body = {"values": {"name": f"Hall of order {number}"}}
+            answer = http.post(
+                "/api/v1/forms/halls-of-orders/records",
+                json=body,
+                headers={"Idempotency-Key": "order-1"},
+            )
+        assert answer.status_code == 201, answer.text
+        sent.append(answer.json()["id"])
+        client.keys.end(key.key.id)
+    assert len(set(sent)) == 2
+
+
+@pytest.fixture(autouse=True, scope="module")
+def halls(stack):
+    with stack.http() as http:
+        document = {"key": "halls-of-orders", "kind": "record", "title": "Halls",
+                    "fields": [{"key": "name", "label": "Name"}]}  # fmt: skip
+        http.put("/api/v1/forms/halls-of-orders/draft", json=document)
+        http.post("/api/v1/forms/halls-of-orders/publish").raise_for_status()

@@ -49,8 +49,8 @@ def published(document):
 
     def keep(database):
         forms = FormStore(database)
-        forms.put_draft(document["key"], document, None)
-        forms.publish(document["key"], "somebody")
+        kept = forms.put_draft(document["key"], document, None)
+        forms.publish(document["key"], kept.revision, "somebody")
 
     return keep
 

@@ -28,11 +28,13 @@ def test_a_draft_is_published_as_numbered_versions_that_never_change(database):
     forms.put_draft("versions", document("versions", "One"), None)
     with pytest.raises(NotThereError, match="not been published"):
         forms.version("versions")
-    assert forms.publish("versions", "ada").published_version == 1
-    assert forms.publish("versions", "ada").published_version == 1
+    assert forms.publish("versions", 1, "ada").published_version == 1
+    assert forms.publish("versions", 1, "ada").published_version == 1
     changed = forms.put_draft("versions", document("versions", "Two"), 1)
     assert changed.draft_differs
-    assert forms.publish("versions", "ada").published_version == 2
+    with pytest.raises(StaleError):  # this is not the draft that was checked
+        forms.publish("versions", 1, "ada")
+    assert forms.publish("versions", changed.revision, "ada").published_version == 2
     assert forms.version("versions", 1)[0]["title"] == "One"
     assert forms.version("versions")[0]["title"] == "Two"
 

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from anchorline.core.forms import upgraded
 
-from .database import Database, InUseError
+from .database import Database, InUseError, StaleError
 from .drafts import Document, Drafted, DraftTables
 from .schema import FormRow, FormVersionRow, RecordRow
 
@@ -79,10 +79,16 @@ class FormStore:
             row = _TABLES.put(session, key, document, revision, now, kind=kind)
             return _counted(session, row)
 
-    def publish(self, key: str, by: str) -> FormEntry:
-        """Publishes the draft as the next version; the same version where nothing differs."""
+    def publish(self, key: str, revision: int, by: str) -> FormEntry:
+        """Publishes the draft as the next version; the same version where nothing differs.
+
+        Raises:
+            StaleError: the draft has another revision by now than the one that was checked.
+        """
         with self._database.transaction() as session:
             row = _TABLES.row(session, key, lock=True)
+            if row.revision != revision:
+                raise StaleError(str(row.revision))
             if row.draft_differs or row.published_version is None:
                 _TABLES.publish(session, row, by, self._database.now())
             return _counted(session, row)

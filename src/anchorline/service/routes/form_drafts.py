@@ -11,7 +11,7 @@ from anchorline.core.forms import (
     read_unfinished,
     with_brought_parts,
 )
-from anchorline.store.database import InUseError, NotThereError
+from anchorline.store.database import InUseError, NotThereError, StaleError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
 from anchorline.wire.base import Schema
@@ -39,7 +39,7 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..mappings import mapping_problems
 from ..problems import ProblemError, invalid, places
-from .drafts import ETAG, IF_MATCH, etag, keep_draft
+from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
 from .links import lost_datasets, lost_links
 from .open_forms import brought_to, logic_of, summary_of, version_of
 
@@ -149,16 +149,20 @@ def compare_form(request: ApiRequest) -> Schema:
     "/forms/<form>/publish",
     access=Access.SERVER,
     answer=FormSummary,
-    problems=(404,),
+    problems=(404, 412),
 )
 def publish_form(request: ApiRequest) -> Schema:
     """Publishes the draft as the next version; the same version where nothing differs."""
-    document, _entry = request.services.forms.draft(request.path["form"])
+    key, forms = request.path["form"], request.services.forms
+    document, entry = forms.draft(key)
     _require_finished(request, document)
-    problems = mapping_problems(request.services, request.path["form"], document)
+    problems = mapping_problems(request.services, key, document)
     if problems:
-        raise DocumentError(f"form {document['key']}", problems)
-    return summary_of(request.services.forms.publish(request.path["form"], request.caller.name))
+        raise DocumentError(f"form {key}", problems)
+    try:
+        return summary_of(forms.publish(key, entry.revision, request.caller.name))
+    except StaleError as error:  # kept anew since it was checked
+        raise changed_meanwhile(error) from None
 
 
 @router.endpoint(

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import hashlib
+
 from anchorline.store.idempotency import IdempotencyKey
 
+from ..access import Caller
 from ..endpoints import ApiRequest
 from ..problems import ProblemError
 
@@ -14,13 +17,20 @@ def idempotency_key(request: ApiRequest, scope: str, content: bytes) -> Idempote
     """The request's key, or None where it has none; the endpoint's declaration checks the header.
 
     Args:
-        scope: what the key is for, beside the kind of caller.
+        scope: what the key is for, beside who calls: two programs that both count their orders
+            from 1 do not meet.
         content: the body, or what tells it from another one.
     """
     key = request.http.headers.get(HEADER)
     if key is None:
         return None
-    return IdempotencyKey(f"{request.caller.kind}/{scope}", key, content)
+    return IdempotencyKey(f"{_who(request.caller)}/{scope}", key, content)
+
+
+def _who(caller: Caller) -> str:
+    """A key, the page of a form, or a person: short, whatever it is called."""
+    who = caller.name if caller.kind == "person" else caller.key_id
+    return f"{caller.kind}/{hashlib.blake2b(who.encode(), digest_size=8).hexdigest()}"
 
 
 def reused_key() -> ProblemError:
