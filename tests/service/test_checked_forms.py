@@ -47,16 +47,49 @@ def test_an_answer_is_that_of_its_document_its_version_and_the_layouts_of_the_fo
     forms = CheckedForms(layouts)
     made = []
 
-    def answer(document, version, on_form):
+    def answer(digest, version, on_form):
         def make():
             made.append(1)
             return str(len(made)).encode()
 
-        return forms.answer(document, version, on_form, make)
+        return forms.answer(digest, version, on_form, make)
 
     other = object()
-    asked = [(FORM, 1, layouts), (FORM, 1, layouts), (FORM, 2, layouts), (FORM, 1, other)]
-    assert [answer(*one) for one in asked] == [b"1", b"1", b"2", b"3"]
+    asked = [
+        ("a", 1, layouts),
+        ("a", 1, layouts),
+        ("a", 2, layouts),
+        ("a", 1, other),
+        ("b", 1, layouts),
+    ]
+    assert [answer(*one) for one in asked] == [b"1", b"1", b"2", b"3", b"4"]
+
+
+def test_what_is_known_by_its_digest_is_not_loaded_again(layouts):
+    forms, loaded = CheckedForms(layouts), []
+
+    def load():
+        loaded.append(1)
+        return FORM
+
+    assert forms.known("d", load) is forms.known("d", load)
+    assert (forms.known("d", load).document, len(loaded)) == (FORM, 1)
+    assert forms.known("e", load).form == forms.form(FORM)
+
+
+def test_a_form_that_was_deleted_and_made_again_is_not_taken_for_the_one_before(stack):
+    with stack.http() as http:
+        for title in ("First", "Second", "First"):
+            http.put(
+                "/api/v1/forms/made-again/draft", json={**FORM, "key": "made-again", "title": title}
+            )
+            assert http.post("/api/v1/forms/made-again/publish").json()["published_version"] == 1
+            titles = {
+                http.get("/api/v1/forms/made-again").json()["document"]["title"] for _ in range(6)
+            }
+            assert titles == {title}
+            assert http.delete("/api/v1/forms/made-again").status_code == 204
+            assert http.get("/api/v1/forms/made-again").status_code == 404
 
 
 def test_a_form_of_hundreds_of_conditions_is_the_same_however_often_it_is_opened(stack):

@@ -9,7 +9,7 @@ from __future__ import annotations
 import hashlib
 import threading
 from collections.abc import Callable, Hashable
-from typing import Generic, TypeVar
+from typing import Generic, NamedTuple, TypeVar
 
 import orjson
 from cachetools import LRUCache
@@ -54,6 +54,13 @@ class _Bounded(Generic[_Kept]):
         return made[0]
 
 
+class CheckedForm(NamedTuple):
+    """A document with the form that was read from it."""
+
+    document: Document
+    form: Form
+
+
 class CheckedForms:
     """Hands out checked forms and their answers.
 
@@ -64,8 +71,12 @@ class CheckedForms:
 
     def __init__(self, layouts: LayoutLibrary, most_bytes: int = MOST_BYTES) -> None:
         self._layouts = layouts
-        self._forms: _Bounded[Form] = _Bounded(most_bytes)
+        self._forms: _Bounded[CheckedForm] = _Bounded(most_bytes)
         self._answers: _Bounded[bytes] = _Bounded(most_bytes)
+
+    def known(self, digest: str, load: Callable[[], Document]) -> CheckedForm:
+        """The form of a document that is known by a digest; loaded only where none is kept."""
+        return self._forms.get(digest, lambda: self._sized(load()))
 
     def form(self, document: Document) -> Form:
         """The form of a document that was published, as far as this release can read it.
@@ -76,9 +87,11 @@ class CheckedForms:
         Raises:
             DocumentError: an address of it is there for no country.
         """
-        written = orjson.dumps(document)
-        size = len(written) * _LARGER_THAN_ITS_DOCUMENT
-        return self._forms.get(_digest(written), lambda: (self._read(document), size))
+        return self._forms.get(digest_of(document), lambda: self._sized(document)).form
+
+    def _sized(self, document: Document) -> tuple[CheckedForm, int]:
+        size = len(orjson.dumps(document)) * _LARGER_THAN_ITS_DOCUMENT
+        return CheckedForm(document, self._read(document)), size
 
     def _read(self, document: Document) -> Form:
         form, problems = read_unfinished(document, self._layouts)
@@ -91,11 +104,12 @@ class CheckedForms:
         return form
 
     def answer(
-        self, document: Document, version: int, layouts: LayoutLibrary, make: Callable[[], bytes]
+        self, digest: str, version: int, layouts: LayoutLibrary, make: Callable[[], bytes]
     ) -> bytes:
         """How a version is answered, as JSON.
 
         Args:
+            digest: by which its document is known.
             layouts: those that hold on the form, which bring fields to it.
             make: makes the answer where none is kept.
         """
@@ -104,8 +118,9 @@ class CheckedForms:
             body = make()
             return body, len(body)
 
-        return self._answers.get((_digest(orjson.dumps(document)), version, layouts), made)
+        return self._answers.get((digest, version, layouts), made)
 
 
-def _digest(written: bytes) -> bytes:
-    return hashlib.blake2b(written, digest_size=16).digest()
+def digest_of(document: Document) -> str:
+    """By which a document is known that did not come with a digest."""
+    return hashlib.blake2b(orjson.dumps(document), digest_size=16).hexdigest()

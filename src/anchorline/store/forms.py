@@ -11,11 +11,14 @@ from sqlalchemy.orm import Session
 
 from anchorline.core.forms import upgraded
 
-from .database import Database, InUseError, StaleError
+from .database import Database, InUseError, NotThereError, StaleError
 from .drafts import Document, Drafted, DraftTables
 from .schema import FormRow, FormVersionRow, RecordRow
 
 _TABLES = DraftTables(FormRow, FormVersionRow, "form", read=upgraded)
+_IS_PUBLISHED = and_(
+    FormVersionRow.of == FormRow.key, FormVersionRow.number == FormRow.published_version
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,6 +149,24 @@ class FormStore:
             found = _TABLES.version(session, key, number)
             return upgraded(found.document), found.number
 
+    def published_digest(self, key: str) -> tuple[str, int]:
+        """By which the published document is known again, without reading it, and its number.
+
+        Raises:
+            NotThereError: there is no such form, or it is not published.
+        """
+        query = (
+            select(func.md5(FormVersionRow.document), FormVersionRow.number)
+            .join(FormRow, _IS_PUBLISHED)
+            .where(FormRow.key == key)
+        )
+        with self._database.transaction() as session:
+            found = session.execute(query).first()
+            if found is None:
+                _TABLES.version(session, key)  # says which of the two it is
+                raise NotThereError(f"The form {key!r} has not been published.")
+            return found[0], found[1]
+
     def published_numbers(self) -> dict[str, int]:
         """The numbers of all published versions, by the forms' keys."""
         with self._database.transaction() as session:
@@ -154,10 +175,7 @@ class FormStore:
     def published(self) -> Sequence[Document]:
         """The published documents of all forms, by key."""
         with self._database.transaction() as session:
-            is_published = and_(
-                FormVersionRow.of == FormRow.key, FormVersionRow.number == FormRow.published_version
-            )
-            query = select(FormVersionRow.document).join(FormRow, is_published)
+            query = select(FormVersionRow.document).join(FormRow, _IS_PUBLISHED)
             return [upgraded(one) for one in session.scalars(query.order_by(FormRow.key))]
 
 

@@ -37,7 +37,7 @@ def get_form(request: ApiRequest) -> Schema | ApiResponse:
     if opened.version is None:
         return _form_answer(request, opened)
     body = request.services.checked_forms.answer(
-        opened.document,
+        opened.digest,
         opened.version,
         layouts_of(request, opened.form.key),
         lambda: as_json(_form_answer(request, opened)),

@@ -16,7 +16,7 @@ from anchorline.core.forms import (
 )
 from anchorline.core.formula import to_data
 from anchorline.core.layouts import LayoutLibrary
-from anchorline.store.database import NotThereError
+from anchorline.store.database import DatabaseUnavailableError, NotThereError
 from anchorline.store.drafts import Document
 from anchorline.store.forms import FormEntry
 from anchorline.wire.fields import FieldSchema
@@ -26,6 +26,8 @@ from anchorline.wire.rules import RuleSchema
 from anchorline.wire.slots import SlotSchema
 
 from ..access import Access
+from ..checked_forms import CheckedForm, digest_of
+from ..context import Services
 from ..endpoints import ApiRequest
 from ..problems import ProblemError, invalid, not_found
 
@@ -38,11 +40,13 @@ class OpenForm(NamedTuple):
 
     Attributes:
         version: None for a draft.
+        digest: by which a published document is known; empty for a draft.
     """
 
     form: Form
     version: int | None
     document: Document
+    digest: str = ""
 
 
 def open_form(request: ApiRequest, *, draft: bool = False, version: int | None = None) -> OpenForm:
@@ -73,15 +77,30 @@ def open_form_of(
         if not request.caller.may_see_drafts:
             raise ProblemError(403, f"A draft needs {Access.SERVER.value}, with the scope forms.")
         document, number = services.forms.draft(key)[0], None
-        form = read_draft_form(key, document, services.layouts)
+        form, digest = read_draft_form(key, document, services.layouts), ""
     else:
-        document, number = services.published_forms.version(key)
-        form = services.checked_forms.form(document)
+        digest, number, (document, form) = _published(services, key)
         if version is not None and version != number:
             document, number = _replaced(request, key, version), version
             form = guarded_by(services.checked_forms.form(document), form)
+            digest = ""
     layouts = services.layouts_in_force.current().on_form(key)
-    return OpenForm(with_brought_parts(form, layouts), number, document)
+    return OpenForm(with_brought_parts(form, layouts), number, document, digest)
+
+
+def _published(services: Services, key: str) -> tuple[str, int, CheckedForm]:
+    """The digest and number of the version in force, and its form; as known while all is away."""
+    try:
+        digest, number = services.forms.published_digest(key)
+    except DatabaseUnavailableError:
+        document, number = services.published_forms.version(key)
+        form = services.checked_forms.form(document)
+        return digest_of(document), number, CheckedForm(document, form)
+
+    def load() -> Document:
+        return services.published_forms.version(key)[0]
+
+    return digest, number, services.checked_forms.known(digest, load)
 
 
 def read_draft_form(key: str, document: Document, layouts: LayoutLibrary) -> Form:
