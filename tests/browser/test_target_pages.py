@@ -246,6 +246,8 @@ def test_a_page_of_the_console_that_fails_keeps_what_was_being_edited(
     with console.expect_download() as saving:
         failed.get_by_role("button", name="Save what was changed as a file").click()
     assert "Changed and not saved" in saving.value.path().read_text()
+    console.get_by_role("link", name="Records").click()
+    console.get_by_role("button", name="Stay here").click()
     console.unroute(re.compile("/faults"))
     failed.get_by_role("button", name="Show the page again").click()
     console.get_by_role("tab", name="Where and how").click()

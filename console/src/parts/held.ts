@@ -21,7 +21,7 @@ export function release(name: string): void {
   if (!isFailing) held.delete(name);
 }
 
-/** A page has failed: whatever it held stays until `ended`. */
+/** A page has failed: whatever it held stays until it is drawn anew, or let go. */
 export function failed(): void {
   isFailing = true;
 }

@@ -5,6 +5,7 @@ import { Component } from "react";
 
 import { PageHead } from "../parts/PageHead";
 import { drawnAnew, everything, failed, letGo } from "../parts/held";
+import { useUnsaved } from "../parts/useUnsaved";
 
 interface State {
   problem: Error | null;
@@ -47,30 +48,37 @@ export class PageBoundary extends Component<Props, State> {
     return (
       <>
         {isWhole && <PageHead title="This page has failed" />}
+        {isEditing && <StillUnsaved />}
         <Alert
-        type="error"
-        role="alert"
-        showIcon
-        title={isWhole ? "It came to something that it makes nothing of." : "This part of the page has failed"}
-        description={
-          <>
-            <p>
-              {isEditing ? "What you were changing is kept: show the page again to go on with it. Should it fail again, save it as a file first." : "Nothing was being changed."} Please tell
-              whoever runs this service what stands here: <code>{problem.message.slice(0, 300)}</code>
-            </p>
-            <Space wrap>
-              <Button type="primary" onClick={() => this.again(drawnAnew)}>
-                Show the page again
-              </Button>
-              {isEditing && <Button onClick={() => saved(kept)}>Save what was changed as a file</Button>}
-              {isEditing && <Button onClick={() => this.again(letGo)}>Show it without the changes</Button>}
-            </Space>
-          </>
-        }
+          type="error"
+          role="alert"
+          showIcon
+          title={isWhole ? "It came to something that it makes nothing of." : "This part of the page has failed"}
+          description={
+            <>
+              {isEditing && <p>What you were changing is kept: show the page again to go on with it. Should it fail again, save it as a file first.</p>}
+              <p>
+                Please tell whoever runs this service what stands here: <code>{problem.message.slice(0, 300)}</code>
+              </p>
+              <Space wrap>
+                <Button type="primary" onClick={() => this.again(drawnAnew)}>
+                  Show the page again
+                </Button>
+                {isEditing && <Button onClick={() => saved(kept)}>Save what was changed as a file</Button>}
+                {isEditing && <Button onClick={() => this.again(letGo)}>Show it without the changes</Button>}
+              </Space>
+            </>
+          }
         />
       </>
     );
   }
+}
+
+/** Gone elsewhere, what is kept would be lost: it is asked first, as on the page that has failed. */
+function StillUnsaved(): React.ReactNode {
+  useUnsaved(true);
+  return null;
 }
 
 function saved(kept: Record<string, unknown>): void {
