@@ -3,6 +3,8 @@
 import json
 import re
 
+from anchorline.cli.activity import _limit
+from anchorline.wire.usage import SubjectUsage
 from tests.waiting import wait_until
 
 
@@ -54,3 +56,12 @@ def test_a_key_is_observed_for_a_time(run, client):
     nobody = run("observe", "target", "chekout")
     assert (nobody.returncode, nobody.stdout) == (2, "")
     client.keys.end(key)
+
+
+def test_a_limit_is_shown_with_that_of_a_day():
+    usage = SubjectUsage(
+        subject="page f", name="f", count=1, limit=10_000, day_limit=1_000, warn_share=0.8,
+        state="within", days=[],
+    )  # fmt: skip
+    assert _limit(usage) == "10,000, 1,000 a day"
+    assert _limit(usage.model_copy(update={"limit": None, "day_limit": None})) == "none"

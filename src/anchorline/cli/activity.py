@@ -180,7 +180,12 @@ def quality(
 
 
 def _limit(one: SubjectUsage) -> str:
-    return "none" if one.limit is None else f"{one.limit:,}"
+    limits = [
+        f"{limit:,}{period}"
+        for limit, period in ((one.limit, ""), (one.day_limit, " a day"))
+        if limit is not None
+    ]
+    return ", ".join(limits) or "none"
 
 
 def _as_json(call: CallSchema) -> list[str]:
