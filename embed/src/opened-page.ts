@@ -1,5 +1,6 @@
 /** The small window between the console and a page that it has opened (`attach/relay`); served at RELAY alone. */
 
+import { Pace } from "./attach/pace";
 import { type FromRelay, type ToRelay, channelOf } from "./attach/relay";
 
 const MOST_CHARACTERS = 2_000_000;
@@ -9,6 +10,7 @@ const channel = new BroadcastChannel(channelOf(location.hash.slice(1)));
 const button = document.querySelector("button");
 const where = document.querySelector("output");
 const done = document.querySelector<HTMLElement>("[data-done]");
+const pace = new Pace(performance.now());
 let page: Window | null = null;
 let address: URL | null = null;
 
@@ -46,7 +48,7 @@ channel.onmessage = ({ data }: MessageEvent<ToRelay>): void => {
 };
 button?.addEventListener("click", open);
 addEventListener("message", ({ source, origin, data }: MessageEvent<unknown>) => {
-  if (page && source === page) tell({ kind: "heard", origin, text: asText(data) });
+  if (page && source === page && pace.takes(performance.now())) tell({ kind: "heard", origin, text: asText(data) });
 });
 addEventListener("pagehide", () => tell({ kind: "gone" }));
 setInterval(() => {

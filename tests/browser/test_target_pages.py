@@ -194,6 +194,23 @@ def test_what_a_page_says_that_it_may_not_is_said_and_not_taken(console, stack, 
     assert axe_faults(console) == []
 
 
+def test_a_page_that_speaks_without_end_makes_no_work_without_end(console, stack, shop):
+    origin, folder = shop
+    proposals = []
+    console.on("request", lambda one: "proposals" in one.url and proposals.append(one.url))
+    saying(
+        folder,
+        "for (let n = 0; n < 400; n++) opener.postMessage({kind: 'anchorline-page', "
+        "url: location.href, inputs: [{...seen, name: 'n' + n}]}, '*')",
+    )
+    begin(console, stack, "Talks")
+    console.get_by_label("Address of the page").fill(origin)
+    opened_from(console, origin)
+    expect(console.get_by_role("heading", name="Its inputs")).to_be_visible()
+    console.wait_for_timeout(1500)
+    assert 0 < len(proposals) <= 30
+
+
 def test_a_page_that_leads_elsewhere_is_said_and_can_be_opened_there(console, stack, shop):
     origin, folder = shop
     other = origin.replace("127.0.0.1", "localhost")

@@ -9,6 +9,8 @@ import pytest
 from itsdangerous import URLSafeTimedSerializer
 
 from anchorline.core.allowance import Allowance
+from anchorline.core.errors import EditionError
+from anchorline.service.active_gazetteer import ActiveGazetteer
 from anchorline.service.keys_in_view import KeysInView
 from anchorline.service.last_known import GOOD_FOR_SECONDS, Known, LastKnown
 from anchorline.store.database import DatabaseUnavailableError
@@ -76,6 +78,42 @@ def test_the_same_is_not_written_at_every_look_and_a_full_disk_keeps_nothing(kno
     known.keep(0, Known({"demo": 3}))
     assert (tmp_path / "process-0").stat().st_mtime_ns == first
     LastKnown(tmp_path / "none", SECRET).keep(0, Known({"demo": 3}))
+
+
+class NoDatasets:
+    def active(self):
+        raise DatabaseUnavailableError("away")
+
+
+class Files:
+    """Editions of which one cannot be opened."""
+
+    def __init__(self, edition):
+        self.edition = edition
+
+    def open(self, _dataset, number):
+        if number == 9:
+            raise EditionError("not there")
+        return self.edition
+
+
+def test_recalled_editions_are_searched_until_the_database_says_which_are_active(edition, layouts):
+    gazetteer = ActiveGazetteer(NoDatasets(), Files(edition), layouts)
+    gazetteer.recall({"demo": 1})
+    assert gazetteer.current().editions
+    assert gazetteer.active == {"demo": 1}
+
+
+@pytest.mark.parametrize("recalled", [None, {"demo": 9}, {"demo": 1, "other": 9}])
+def test_where_not_all_editions_are_there_nobody_is_told_that_nothing_is_found(
+    edition, layouts, recalled
+):
+    gazetteer = ActiveGazetteer(NoDatasets(), Files(edition), layouts)
+    gazetteer.recall(recalled)
+    for _ in range(2):
+        with pytest.raises(DatabaseUnavailableError, match="is not known"):
+            gazetteer.current()
+    assert gazetteer.active is None
 
 
 class Away:

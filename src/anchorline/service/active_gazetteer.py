@@ -82,13 +82,14 @@ class ActiveGazetteer:
         return self.practice() if is_practice(identifier) else self.current()
 
     def _look(self) -> None:
+        is_recalled = False
         try:
             active = set(self._datasets.active().items())
         except StoreError as error:
             _log.warning("active editions not looked up", error=str(error))
             if self._is_known or self._recalled is None:
                 return
-            active = set(self._recalled.items())
+            active, is_recalled = set(self._recalled.items()), True
         if self._is_known and active == set(self._open):
             return
         opened = dict(self._open)
@@ -97,6 +98,8 @@ class ActiveGazetteer:
                 opened[dataset, number] = self._files.open(dataset, number)
             except EditionError as error:
                 self._say_once(dataset, number, str(error))
+        if is_recalled and not active <= set(opened):
+            return  # what is not all there would answer that nothing is found
         self._open = {key: edition for key, edition in opened.items() if key in active}
         self._gazetteer = Gazetteer(self._open.values(), self._layouts)
         self._is_known = True
