@@ -10,6 +10,7 @@ from anchorline.service.running.account import ServiceAccount
 from anchorline.service.running.run_error import RunError
 from anchorline.service.settings import read_settings
 from tests.service.test_crash import processes_of
+from tests.waiting import wait_until
 
 AS_ROOT = pytest.mark.skipif(os.geteuid() != 0, reason="only root steps down")
 
@@ -26,6 +27,20 @@ def test_only_the_supervisor_stays_root(stack):
     assert len(ready) <= 1, "one that stands ready, some seconds after the start"
     there = len(accounts["anchorline"]) - len(ready)
     assert there == 4, "the parent, two that answer, the worker"
+
+
+@AS_ROOT
+def test_what_gets_ready_is_in_nobodys_way_and_what_answers_comes_first(stack):
+    def niceness(ready):
+        commands = processes_of(stack).items()
+        return {
+            psutil.Process(pid).nice()
+            for pid, command in commands
+            if " answer" in command and ("--wait" in command) == ready
+        }
+
+    wait_until(lambda: niceness(True) == {19}, why="nothing stands ready")
+    assert niceness(False) == {0}
 
 
 @AS_ROOT
