@@ -218,7 +218,8 @@ def test_who_only_administers_observes_nobody(stack, make, narrow):
     wait_until(is_shown, every=0.5)  # each process gets to know within seconds what is observed
     assert shown(observing)[1]
     questions, is_in_lines = shown(narrow["administer"])
-    assert (set(questions), is_in_lines) == ({None}, False)  # how many: calls are kept a little later
+    # How many there are by now is not asked: calls are kept a little later.
+    assert (set(questions), is_in_lines) == ({None}, False)
     with stack.http(None, **as_key(observing)) as http:
         http.put("/api/v1/observations", json={**wanted, "hours": 0})
 
