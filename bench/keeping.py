@@ -75,15 +75,12 @@ def _measure(
     ended = time.perf_counter()
     if found != count:
         raise RuntimeError(f"{title}: {found} rows came back of {count}")
-    with database.transaction() as session:
-        session.execute(text(f"ANALYZE TABLE {table}")).all()
-        size = session.scalar(
-            text(
-                "SELECT data_length + index_length FROM information_schema.tables "
-                "WHERE table_schema = DATABASE() AND table_name = :name"
-            ),
-            {"name": table},
-        )
+    asking = text(
+        "SELECT data_length + index_length FROM information_schema.tables "
+        "WHERE table_schema = DATABASE() AND table_name = :name"
+    )
+    database.run(lambda session: session.execute(text(f"ANALYZE TABLE {table}")).all())
+    size = database.run(lambda session: session.scalar(asking, {"name": table}))
     print(
         f"{title:20} written in {kept - began:6.1f} s, read back in {ended - kept:6.1f} s, "
         f"{float(size or 0) / count:6.1f} bytes an address"
@@ -103,7 +100,8 @@ def _blocks(pieces: Iterator[bytes]) -> Iterator[RowBlock]:
 
 def _keep_rows(database: Database, file: Path) -> None:
     columns = ", ".join(f"`{name}` VARCHAR(200)" for name in ROW_COLUMNS if name != "id")
-    with database.transaction() as session:
+
+    def work(session):
         session.execute(text("DROP TABLE IF EXISTS kept_address"))
         session.execute(
             text(
@@ -111,6 +109,8 @@ def _keep_rows(database: Database, file: Path) -> None:
                 f"COLLATE utf8mb4_bin, {columns}, PRIMARY KEY (dataset, edition, id))"
             )
         )
+
+    database.run(work)
     names = ", ".join(f"`{name}`" for name in ROW_COLUMNS)
     placeholders = ", ".join(f":{name}" for name in ROW_COLUMNS)
     insert = text(
@@ -126,8 +126,7 @@ def _keep_rows(database: Database, file: Path) -> None:
             }
             for row in block.rows()
         ]  # fmt: skip
-        with database.transaction() as session:
-            session.execute(insert, rows)
+        database.run(lambda session, rows=rows: session.execute(insert, rows))
 
 
 def _read_rows(database: Database) -> int:

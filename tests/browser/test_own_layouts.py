@@ -265,10 +265,13 @@ def test_a_conflict_with_a_newer_shipped_layout_is_shown_and_kept(
     document = {"key": "older", "title": "Older", "countries": ["FR"], "ask": change}
     api.put("own-layouts/older/draft", json=document)
     version = api.post("own-layouts/older/publish").json()["published_version"]
-    with stack_database.transaction() as session:
+
+    def work(session):
         kept = session.get(OwnLayoutVersionRow, ("older", version))
         kept.base = {"FR": {"ask": {"town": {"labels": {"en": "Post town"}, "required": True}},
                               "lines": {}}}  # fmt: skip
+
+    stack_database.run(work)
     page = console
     page.goto(f"{stack.url}/console/layouts/own")
     expect(page.get_by_role("row", name=re.compile("Older"))).to_contain_text("1 to look at")

@@ -242,10 +242,13 @@ def test_what_a_newer_shipped_layout_says_otherwise_is_shown_until_it_is_publish
     own(ask=[{"component": "town", "label": {"en": "Village"}}])
     version = publish(api)["published_version"]
     # As an older release would have kept it: then the shipped label was another.
-    with stack_database.transaction() as session:
+
+    def work(session):
         kept = session.get(OwnLayoutVersionRow, (KEY, version))
         kept.base = {"LU": {"ask": {"town": {"labels": {"en": "Place"}, "required": True}},
                               "lines": {}}}  # fmt: skip
+
+    stack_database.run(work)
     [listed] = api.get("own-layouts").json()["own_layouts"]
     assert listed["conflicts"] == 1
     [conflict] = api.get(f"own-layouts/{KEY}/draft").json()["conflicts"]

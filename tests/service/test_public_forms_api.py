@@ -212,13 +212,16 @@ def test_what_is_no_origin_is_refused(stack, site):
 
 def test_a_site_that_an_earlier_release_took_for_all_sites_frames_nothing(stack, stack_database):
     publish(stack, "earlier-site", sites=["https://shop.example"])
-    with stack_database.transaction() as session:
+
+    def work(session):
         for table, column in (("form", "draft"), ("form_version", "document")):
             session.execute(
                 text(f"UPDATE {table} SET {column} = REPLACE({column}, 'https://shop.example', "
                      "'https://*') WHERE " + ("`key`" if table == "form" else "`form`") + " = :key"),
                 {"key": "earlier-site"},
             )  # fmt: skip
+
+    stack_database.run(work)
     with stack.http(None) as http:
         page = http.get("/f/earlier-site")
         assert "frame-ancestors 'none'" in page.headers["Content-Security-Policy"]

@@ -34,8 +34,11 @@ def worker_of(database, tmp_path):
     """Makes workers whose jobs do what the test wants."""
     given = {"ANCHORLINE_VAR_DIR": str(tmp_path), "ANCHORLINE_LOADS": "8"}
     services, made = make_services(read_settings(given), database), []
-    with database.transaction() as session:
+
+    def work(session):
         session.execute(text("UPDATE job SET state = 'cancelled'"))  # those of other tests
+
+    database.run(work)
 
     def make(work, **more):
         settings = read_settings({**given, **more})

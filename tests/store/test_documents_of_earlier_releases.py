@@ -62,10 +62,8 @@ def test_drafts_are_taken_over_and_published_versions_stay_as_they_were(as_befor
     assert draft == TODAY
     assert (entry.draft_differs, entry.revision) == (False, 1)
     assert forms.version("old") == (TODAY, 1)
-    with database.transaction() as session:
-        kept = session.execute(
-            text("SELECT document FROM form_version WHERE form = 'old'")
-        ).scalar()
+    asking = text("SELECT document FROM form_version WHERE form = 'old'")
+    kept = database.run(lambda session: session.execute(asking).scalar())
     assert json.loads(kept) == OLD
     assert not forms.put_draft("old", TODAY, entry.revision).draft_differs
 
@@ -93,10 +91,13 @@ def test_keys_that_there_are_go_on_to_do_what_they_did(as_before):
     )
 
     def keep(database):
-        with database.transaction() as session:
+
+        def work(session):
             session.execute(kept, {"id": "k1", "kind": "server", "origins": "[]"})
             origins = json.dumps(["https://a.example"])
             session.execute(kept, {"id": "k2", "kind": "browser", "origins": origins})
+
+        database.run(work)
 
     keys = {key.id: key for key in KeyStore(as_before("0013", keep)).list()}
     # Those that there were then.

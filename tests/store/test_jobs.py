@@ -27,8 +27,11 @@ from anchorline.store.purge import purge_expired
 @pytest.fixture
 def jobs(database):
     """The jobs, with none left over from other tests."""
-    with database.transaction() as session:
+
+    def work(session):
         session.execute(text("UPDATE job SET state = 'cancelled', alone = NULL"))
+
+    database.run(work)
     return JobStore(database)
 
 

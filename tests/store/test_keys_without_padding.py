@@ -12,7 +12,8 @@ from anchorline.store.migrate import _config
 
 def padded_columns(database):
     """Columns of short texts that take `race` and `race ` for the same, and are in any index."""
-    with database.transaction() as session:
+
+    def work(session):
         return session.execute(
             text(
                 "SELECT CONCAT(c.table_name, '.', c.column_name) FROM information_schema.columns c "
@@ -22,6 +23,8 @@ def padded_columns(database):
                 "AND c.table_name <> 'alembic_version' AND c.column_name <> 'label'"
             )
         ).scalars().all()  # fmt: skip
+
+    return database.run(work)
 
 
 def test_no_indexed_key_is_compared_with_padding(database):
@@ -50,8 +53,11 @@ def test_going_back_and_forth_over_the_change_keeps_rows_and_rules(database_url)
     config = _config()
 
     def definition(table):
-        with database.transaction() as session:
+
+        def work(session):
             return session.execute(text(f"SHOW CREATE TABLE {table}")).one()[1]
+
+        return database.run(work)
 
     names = ("dataset", "edition", "job", "record", "record_address", "form", "api_key", "user")
     before = {name: definition(name) for name in names}

@@ -64,10 +64,8 @@ def test_a_closed_pool_leaves_no_connection_open(database_url):
     one.ping()
     one.close()
     other = Database(database_url)
-    with other.transaction() as session:
-        count = session.execute(
-            text("SELECT COUNT(*) FROM information_schema.processlist")
-        ).scalar()
+    counting = text("SELECT COUNT(*) FROM information_schema.processlist")
+    count = other.run(lambda session: session.execute(counting).scalar())
     other.close()
     assert count < 10
 
@@ -89,10 +87,13 @@ def used_server():
 
 def execute(url, statement):
     database = Database(url)
+
+    def work(session):
+        result = session.execute(text(statement))
+        return result.scalar() if result.returns_rows else None
+
     try:
-        with database.transaction() as session:
-            result = session.execute(text(statement))
-            return result.scalar() if result.returns_rows else None
+        return database.run(work)
     finally:
         database.close()
 

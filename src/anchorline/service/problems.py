@@ -20,6 +20,7 @@ from anchorline.core.errors import (
 )
 from anchorline.core.said import Said
 from anchorline.store.database import (
+    ContendedError,
     DatabaseUnavailableError,
     NotThereError,
     StorageFullError,
@@ -190,6 +191,15 @@ def _of_absent_database(error: DatabaseUnavailableError) -> ProblemError:
     )
 
 
+def _of_contention(_error: ContendedError) -> ProblemError:
+    return ProblemError(
+        503,
+        "Others kept changing the same thing, so nothing was changed. Send the same again in a "
+        "moment.",
+        headers={"Retry-After": "1"},
+    )
+
+
 def _of_full_disk(_error: StorageFullError) -> ProblemError:
     _log.error("no room left on the disk")
     return ProblemError(
@@ -221,6 +231,7 @@ _PROBLEMS: tuple[tuple[type[Exception], Callable[[Any], ProblemError]], ...] = (
     (UnknownNameError, lambda error: ProblemError(422, str(error))),
     (DocumentError, _of_document),
     (NotThereError, lambda error: not_found(str(error))),
+    (ContendedError, _of_contention),
     (DatabaseUnavailableError, _of_absent_database),
     (StorageFullError, _of_full_disk),
     (HTTPException, _from_http),

@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 
 import orjson
 from sqlalchemy import Select, delete, select, text
+from sqlalchemy.orm import Session
 
 from .database import Database
 from .schema_calls import ActivityRow, ObservationRow
@@ -113,8 +114,11 @@ class ActivityStore:
             )
             for one in calls
         ]
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(_KEEP, {"rows": orjson.dumps(rows).decode()})
+
+        self._database.run(work)
 
     def find(self, wanted: WantedCalls, limit: int) -> Sequence[Call]:
         """The latest calls that are wanted, the latest first; after an id the oldest of those."""
@@ -133,14 +137,18 @@ class ActivityStore:
 
     def _some(self, wanted: WantedCalls, limit: int, *, oldest: bool) -> Sequence[Call]:
         order = ActivityRow.id.asc() if oldest else ActivityRow.id.desc()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[Call]:
             rows = session.scalars(_query(wanted).order_by(order).limit(limit))
             return [_call(row) for row in rows]
+
+        return self._database.run(work)
 
     def observe(self, kind: str, name: str, until: datetime, by: str) -> None:
         """Has question and answer kept until then; a time that is over ends it."""
         row = ObservationRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(
                 delete(row).where(
                     (row.until <= self._database.now()) | ((row.kind == kind) & (row.name == name))
@@ -149,13 +157,18 @@ class ActivityStore:
             if until > self._database.now():
                 session.add(row(kind=kind, name=name, until=until, by=by))
 
+        self._database.run(work)
+
     def observations(self) -> Sequence[Observation]:
         """What is observed now."""
         row = ObservationRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[Observation]:
             query = select(row).where(row.until > self._database.now())
             rows = session.scalars(query.order_by(row.kind, row.name))
             return [Observation(one.kind, one.name, one.until, one.by) for one in rows]
+
+        return self._database.run(work)
 
 
 def _query(wanted: WantedCalls) -> Select[ActivityRow]:

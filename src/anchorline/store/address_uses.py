@@ -18,7 +18,7 @@ from sqlalchemy.orm import Session
 
 from anchorline.core.allowance import Allowance, month_of, next_month
 
-from .database import Database, DatabaseUnavailableError, again_if_contended
+from .database import Database, DatabaseUnavailableError
 from .schema_calls import AddressUseRow, UseDayRow
 from .use_journal import Use, UseJournal
 
@@ -71,13 +71,16 @@ class AddressUses:
         """The days of a month on which something was fetched, by subject."""
         row = UseDayRow
         query = select(row).where(row.day >= month_of(month), row.day < next_month(month))
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[UsesOfDay]:
             rows = session.scalars(query.order_by(row.subject, row.day))
             return [UsesOfDay(one.subject, one.day, one.count) for one in rows]
 
-    @again_if_contended
+        return self._database.run(work)
+
     def _count(self, use: Use, allowance: Allowance) -> None:
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             if not _note(session, use) or not allowance.is_limited:
                 return
             # The day's row is held now: whoever counts for the same key waits.
@@ -89,11 +92,15 @@ class AddressUses:
             of_day = sum(one.count for one in counted if one.day == day)
             allowance.hold(sum(one.count for one in counted), of_day, day)
 
-    @again_if_contended
+        self._database.run(work)
+
     def _count_all(self, uses: Sequence[Use]) -> None:
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             for use in uses:
                 _note(session, use)
+
+        self._database.run(work)
 
 
 def _note(session: Session, use: Use) -> bool:

@@ -8,10 +8,11 @@ from datetime import date, datetime, timedelta
 
 from sqlalchemy import func, select
 from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.orm import Session
 
 from anchorline.core.capture_counts import COUNTED
 
-from .database import Database, again_if_contended
+from .database import Database
 from .schema_calls import CaptureDayRow, NotFoundRow
 
 # What was not found is forgotten when nobody has searched it for so long.
@@ -49,7 +50,6 @@ class CaptureQuality:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    @again_if_contended
     def add(
         self,
         kind: str,
@@ -64,7 +64,8 @@ class CaptureQuality:
             not_found: by their digests; None for those of which the text is not kept.
         """
         now, row, seen = self._database.now(), CaptureDayRow, NotFoundRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             day = insert(row).values(
                 kind=kind, name=name, day=now.date(), **{one: counts[one] for one in COUNTED}
             )
@@ -84,6 +85,8 @@ class CaptureQuality:
                     one.on_duplicate_key_update(count=seen.count + 1, last_at=now, text=kept)
                 )
 
+        self._database.run(work)
+
     def list(
         self, kind: str | None, name: str | None, since: date, until: date
     ) -> tuple[Sequence[CaptureDay], Sequence[NotFoundText]]:
@@ -95,17 +98,18 @@ class CaptureQuality:
             days, texts = days.where(row.kind == kind), texts.where(seen.kind == kind)
         if name is not None:
             days, texts = days.where(row.name == name), texts.where(seen.name == name)
-        with self._database.transaction() as session:
-            found = session.scalars(days.order_by(row.day, row.kind, row.name))
+        most = texts.order_by(seen.count.desc(), seen.last_at.desc()).limit(_MOST_SHOWN)
+
+        def work(session: Session) -> tuple[Sequence[CaptureDay], Sequence[NotFoundText]]:
             listed = [
                 CaptureDay(
                     one.kind, one.name, one.day, {name: getattr(one, name) for name in COUNTED}
                 )
-                for one in found
+                for one in session.scalars(days.order_by(row.day, row.kind, row.name))
             ]
-            texts = texts.order_by(seen.count.desc(), seen.last_at.desc()).limit(_MOST_SHOWN)
-            most = session.scalars(texts)
             return listed, [
                 NotFoundText(one.kind, one.name, one.digest, one.text, one.count, one.last_at)
-                for one in most
+                for one in session.scalars(most)
             ]
+
+        return self._database.run(work)

@@ -8,8 +8,9 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
 
-from .database import Database, again_if_contended
+from .database import Database
 from .schema import CoverageRunRow
 
 KEPT_RUNS = 20
@@ -46,10 +47,10 @@ class CoverageRuns:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    @again_if_contended
     def keep(self, run: CoverageRun) -> None:
         """Keeps a run; of a job that is done again, the last one."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.merge(CoverageRunRow(**{name: getattr(run, name) for name in _FIELDS}))
             session.flush()
             older = session.scalars(
@@ -61,9 +62,12 @@ class CoverageRuns:
             if older:
                 session.execute(delete(CoverageRunRow).where(CoverageRunRow.job.in_(older)))
 
+        self._database.run(work)
+
     def list(self, form: str, slot: str, limit: int = KEPT_RUNS) -> Sequence[CoverageRun]:
         """The latest runs of a slot, newest first."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[CoverageRun]:
             rows = session.scalars(
                 select(CoverageRunRow)
                 .where(CoverageRunRow.form == form, CoverageRunRow.slot == slot)
@@ -71,3 +75,5 @@ class CoverageRuns:
                 .limit(limit)
             )
             return [CoverageRun(**{name: getattr(row, name) for name in _FIELDS}) for row in rows]
+
+        return self._database.run(work)

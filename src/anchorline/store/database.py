@@ -2,7 +2,7 @@
 
 StoreError
 ├── DatabaseUnavailableError   it does not answer now; trying again later may help
-│   └── ContendedError         other transactions were in the way; trying again at once helps
+├── ContendedError             others keep changing the same; nothing was changed
 ├── StorageFullError           there is no room to keep anything more
 ├── AlreadyThereError          something with this name is already kept
 ├── NotThereError              nothing with this name is kept
@@ -14,12 +14,12 @@ from __future__ import annotations
 
 import random
 import socket
+import threading
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
-from functools import wraps
-from typing import Any, ParamSpec, TypeVar
+from typing import Any, TypeVar
 
 import pymysql
 from sqlalchemy import URL, create_engine, event, make_url, text
@@ -28,7 +28,6 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from .pulse import ANSWER_SECONDS, Lifelines, Pulse
 
-_Given = ParamSpec("_Given")
 _Answer = TypeVar("_Answer")
 Clock = Callable[[], datetime]
 COLLATION = "utf8mb4_uca1400_ai_ci"
@@ -39,7 +38,11 @@ _CONTENDED = (1213, 1205)
 # A full table space, a full disk, and errors of the system that name one (ENOSPC).
 _FULL = (1114, 1021)
 _OF_SYSTEM, _NO_SPACE = (3, 1026, 1030), ("rrcode: 28", "error 28")
-_TRIES = 6
+# A unit of work is tried so often, each time after up to twice as long a pause, for at most these
+# seconds: then whoever asked is told, and may ask again.
+_TRIES, _FIRST_PAUSE_SECONDS, _MOST_SECONDS = 10, 0.01, 5.0
+# Less than a query may take: who waits for others is told so, and not that nobody answers.
+_LOCK_WAIT_SECONDS = 4
 _CONNECT_SECONDS = 5
 _QUERY_SECONDS = 20
 
@@ -52,8 +55,8 @@ class DatabaseUnavailableError(StoreError):
     """The database does not answer."""
 
 
-class ContendedError(DatabaseUnavailableError):
-    """Other transactions were in the way and this one was undone whole."""
+class ContendedError(StoreError):
+    """Other transactions were in the way each time, and this one was undone whole."""
 
 
 class StorageFullError(StoreError):
@@ -89,23 +92,6 @@ def utc_now() -> datetime:
     return datetime.now(UTC)
 
 
-def again_if_contended(
-    method: Callable[_Given, _Answer],
-) -> Callable[_Given, _Answer]:
-    """For methods that are one transaction: done again where others were in its way."""
-
-    @wraps(method)
-    def tried(*args: _Given.args, **kwargs: _Given.kwargs) -> _Answer:
-        for _ in range(_TRIES - 1):
-            try:
-                return method(*args, **kwargs)
-            except ContendedError:
-                time.sleep(random.uniform(0.002, 0.02))  # noqa: S311
-        return method(*args, **kwargs)
-
-    return tried
-
-
 class Database:
     """A pool of connections to one MariaDB database.
 
@@ -135,26 +121,49 @@ class Database:
         event.listen(self._engine, "connect", _set_collation)
         event.listen(self._engine, "close", self._closed)
         self._sessions = sessionmaker(self._engine, expire_on_commit=False)
+        self._within = threading.local()
 
-    @contextmanager
-    def transaction(self) -> Iterator[Session]:
-        """A session that is committed at the end, or rolled back where something is raised.
+    def run(self, work: Callable[[Session], _Answer]) -> _Answer:
+        """Does a unit of work: a transaction that is kept whole, or not at all where it raises.
+
+        Where other transactions were in its way (a deadlock, a lock that was waited for, a
+        certification that was lost), all of it is done again. Units of work that are begun within
+        one, by the same thread, are a part of it: `run(lambda _: (forms.publish(…), notes.add(…)))`
+        keeps both or neither.
+
+        Args:
+            work: is given the session and may be called more than once, so it changes nothing
+                but what is in the database.
 
         Raises:
             DatabaseUnavailableError: the database does not answer.
+            ContendedError: others were in the way each time.
             StorageFullError: there is no room for what was to be kept.
             AlreadyThereError: a unique value is already kept.
         """
+        outer: Session | None = getattr(self._within, "session", None)
+        if outer is not None:
+            with _errors_translated(), outer.begin_nested():
+                return work(outer)
+        until = time.monotonic() + _MOST_SECONDS
+        for pause in (_FIRST_PAUSE_SECONDS * 2**n for n in range(_TRIES - 1)):
+            try:
+                return self._once(work)
+            except ContendedError:
+                if time.monotonic() + pause > until:
+                    raise
+                time.sleep(random.uniform(0.2, 1.0) * pause)  # noqa: S311
+        return self._once(work)
+
+    def _once(self, work: Callable[[Session], _Answer]) -> _Answer:
         if self._pulse is not None and self._pulse.away:
             raise DatabaseUnavailableError("The database does not answer.")
         try:
-            with self._sessions.begin() as session:
-                yield session
-        except (sql_errors.DBAPIError, sql_errors.TimeoutError) as error:
-            translated = _translated(error)
-            if translated is None:
-                raise
-            raise translated from error
+            with _errors_translated(), self._sessions.begin() as session:
+                self._within.session = session
+                return work(session)
+        finally:
+            self._within.session = None
 
     def watch(
         self,
@@ -180,8 +189,7 @@ class Database:
 
     def ping(self) -> None:
         """Asks the database for a sign of life; DatabaseUnavailableError where there is none."""
-        with self.transaction() as session:
-            session.execute(text("SELECT 1"))
+        self.run(lambda session: session.execute(text("SELECT 1")))
 
     def close(self) -> None:
         """Closes all connections."""
@@ -231,6 +239,17 @@ class Database:
         return pymysql.Connection(**{**options, **_connect_args(self._url, self._patience)})
 
 
+@contextmanager
+def _errors_translated() -> Iterator[None]:
+    try:
+        yield
+    except (sql_errors.DBAPIError, sql_errors.TimeoutError) as error:
+        translated = _translated(error)
+        if translated is None:
+            raise
+        raise translated from error
+
+
 def _translated(error: sql_errors.SQLAlchemyError) -> StoreError | None:
     """The store's own error in place of the database's; None where it is a mistake of ours."""
     original = getattr(error, "orig", None)
@@ -265,3 +284,4 @@ def _set_collation(connection: Any, _record: object) -> None:
     with connection.cursor() as cursor:
         cursor.execute(f"SET NAMES utf8mb4 COLLATE {COLLATION}")
         cursor.execute("SET time_zone = '+00:00'")
+        cursor.execute(f"SET innodb_lock_wait_timeout = {_LOCK_WAIT_SECONDS}")

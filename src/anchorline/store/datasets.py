@@ -96,34 +96,47 @@ class DatasetStore:
 
     def list(self) -> Sequence[Dataset]:
         """All datasets by name."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[Dataset]:
             rows = session.scalars(select(DatasetRow).order_by(DatasetRow.name))
             return [_dataset(row) for row in rows]
 
+        return self._database.run(work)
+
     def get(self, name: str) -> Dataset:
         """A dataset; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Dataset:
             return _dataset(_required(session, name))
+
+        return self._database.run(work)
 
     def set_rules(self, name: str, rules: DatasetRules) -> Dataset:
         """Sets a dataset's rules; makes it where it is new."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Dataset:
             make_dataset(session, name)
             row = session.get_one(DatasetRow, name, with_for_update=True)
             row.rules = asdict(rules)
             session.flush()
             return _dataset(row)
 
+        return self._database.run(work)
+
     def give_number(self, dataset: str) -> int:
         """The number for a new edition; none is given twice."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> int:
             row = _required(session, dataset, lock=True)
             row.numbers_given += 1
             return row.numbers_given
 
+        return self._database.run(work)
+
     def editions(self, dataset: str) -> Sequence[EditionEntry]:
         """The editions that are kept, newest first."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[EditionEntry]:
             rows = session.scalars(
                 select(EditionRow)
                 .where(EditionRow.dataset == dataset)
@@ -131,32 +144,44 @@ class DatasetStore:
             )
             return [_edition(row) for row in rows]
 
+        return self._database.run(work)
+
     def edition(self, dataset: str, number: int) -> EditionEntry:
         """An edition; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> EditionEntry:
             row = session.get(EditionRow, (dataset, number))
             if row is None:
                 raise NotThereError(_no_edition(dataset, number))
             return _edition(row)
 
+        return self._database.run(work)
+
     def put_edition(self, entry: EditionEntry) -> None:
         """Keeps an edition's entry, in place of one with the same number."""
         values = {name: getattr(entry, name) for name in _FIELDS}
         values["built_at"] = entry.built_at or self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.merge(EditionRow(**values))
+
+        self._database.run(work)
 
     def set_index_bytes(self, dataset: str, number: int, size: int) -> None:
         """Notes what an edition's index takes on disk."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = session.get(EditionRow, (dataset, number))
             if row is None:
                 raise NotThereError(_no_edition(dataset, number))
             row.index_bytes = size
 
+        self._database.run(work)
+
     def activate(self, dataset: str, number: int) -> None:
         """Makes an edition the active one; NotThereError where there is no such edition."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = session.get(DatasetRow, dataset, with_for_update=True)
             edition = session.get(EditionRow, (dataset, number))
             if row is None or edition is None:
@@ -165,9 +190,12 @@ class DatasetStore:
                 row.previous_edition, row.active_edition = row.active_edition, number
                 edition.activated_at = self._database.now()
 
+        self._database.run(work)
+
     def remove_edition(self, dataset: str, number: int) -> None:
         """Takes out an edition's entry, unless it is the active one."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = _required(session, dataset, lock=True)
             if row.active_edition == number:
                 raise NotThereError(f"Edition {number} of {dataset} is active; it stays.")
@@ -177,6 +205,8 @@ class DatasetStore:
                 delete(EditionRow).where(EditionRow.dataset == dataset, EditionRow.number == number)
             )
 
+        self._database.run(work)
+
     def remove(self, name: str) -> None:
         """Takes out a dataset with its editions' entries, its jobs and their rows, all or nothing.
 
@@ -184,7 +214,8 @@ class DatasetStore:
             NotThereError: there is no such dataset.
             InUseError: work on it is going on.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = _required(session, name, lock=True)
             working = select(JobRow.id).where(JobRow.dataset == name, JobRow.state.in_(OPEN_STATES))
             if session.scalar(working.limit(1)) is not None:
@@ -195,15 +226,20 @@ class DatasetStore:
             session.execute(delete(JobRow).where(JobRow.dataset == name))
             session.delete(row)
 
+        self._database.run(work)
+
     def active(self) -> dict[str, int]:
         """The active edition's number by dataset."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> dict[str, int]:
             rows = session.execute(
                 select(DatasetRow.name, DatasetRow.active_edition).where(
                     DatasetRow.active_edition.is_not(None)
                 )
             )
             return {name: number for name, number in rows if number is not None}
+
+        return self._database.run(work)
 
 
 def superfluous(dataset: Dataset, numbers: Sequence[int]) -> list[int]:

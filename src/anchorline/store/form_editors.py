@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from .database import Database
 from .schema import FormEditorRow
@@ -30,10 +31,13 @@ class FormEditorStore:
 
     def left(self, form: str, page: str) -> None:
         """Notes that a page was closed."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = session.get(FormEditorRow, (form, page))
             if row is not None:
                 session.delete(row)
+
+        self._database.run(work)
 
     def seen(self, form: str, page: str, name: str) -> list[FormEditor]:
         """Notes that a page is open, and returns who else has one, the earliest first.
@@ -44,7 +48,8 @@ class FormEditorStore:
             name: of the person.
         """
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[FormEditor]:
             row = session.get(FormEditorRow, (form, page), with_for_update=True)
             if row is None or row.name != name:
                 if row is not None:
@@ -64,3 +69,5 @@ class FormEditorStore:
                 .order_by(FormEditorRow.since)
             )
             return [FormEditor(other.name, other.since) for other in others]
+
+        return self._database.run(work)

@@ -47,16 +47,22 @@ class FormStore:
 
     def list(self) -> list[FormEntry]:
         """All forms, by title."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[FormEntry]:
             counted = session.execute(select(RecordRow.form, func.count()).group_by(RecordRow.form))
             counts = dict(counted.all())
             rows = session.scalars(select(FormRow).order_by(FormRow.title, FormRow.key))
             return [_entry(row, counts.get(row.key, 0)) for row in rows]
 
+        return self._database.run(work)
+
     def require(self, key: str) -> None:
         """NotThereError where there is no such form."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             _TABLES.row(session, key)
+
+        self._database.run(work)
 
     def entry(self, key: str) -> FormEntry:
         """One form; NotThereError where there is none."""
@@ -64,9 +70,12 @@ class FormStore:
 
     def draft(self, key: str) -> tuple[Document, FormEntry]:
         """A form's draft; NotThereError where there is no such form."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[Document, FormEntry]:
             row = _TABLES.row(session, key)
             return row.draft, _counted(session, row)
+
+        return self._database.run(work)
 
     def put_draft(self, key: str, document: Document, revision: int | None) -> FormEntry:
         """Keeps a draft and returns the form; makes the form where it is new.
@@ -77,10 +86,13 @@ class FormStore:
         Raises:
             StaleError: the draft has another revision by now, or the form is not new.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> FormEntry:
             now, kind = self._database.now(), document["kind"]
             row = _TABLES.put(session, key, document, revision, now, kind=kind)
             return _counted(session, row)
+
+        return self._database.run(work)
 
     def publish(self, key: str, revision: int, by: str) -> FormEntry:
         """Publishes the draft as the next version; the same version where nothing differs.
@@ -88,13 +100,16 @@ class FormStore:
         Raises:
             StaleError: the draft has another revision by now than the one that was checked.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> FormEntry:
             row = _TABLES.row(session, key, lock=True)
             if row.revision != revision:
                 raise StaleError(str(row.revision))
             if row.draft_differs or row.published_version is None:
                 _TABLES.publish(session, row, by, self._database.now())
             return _counted(session, row)
+
+        return self._database.run(work)
 
     def restore(self, key: str, number: int | None) -> FormEntry:
         """Publishes an earlier version again; with None, nobody can fill the form any more.
@@ -104,7 +119,8 @@ class FormStore:
         Raises:
             NotThereError: there is no such form, or no such version of it.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> FormEntry:
             row = _TABLES.row(session, key, lock=True)
             follows = number is not None and not row.draft_differs
             _TABLES.switch(session, row, number)
@@ -113,6 +129,8 @@ class FormStore:
                 _TABLES.put(session, key, document, row.revision, self._database.now())
             return _counted(session, row)
 
+        return self._database.run(work)
+
     def remove(self, key: str) -> None:
         """Deletes a form with all its versions.
 
@@ -120,7 +138,8 @@ class FormStore:
             NotThereError: there is no such form.
             InUseError: records were made with it; they need its versions to be read.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = _TABLES.row(session, key, lock=True)
             count = _counted(session, row).record_count
             if count:
@@ -128,9 +147,12 @@ class FormStore:
             session.execute(delete(FormVersionRow).where(FormVersionRow.of == key))
             session.delete(row)
 
+        self._database.run(work)
+
     def versions(self, key: str) -> Sequence[FormVersion]:
         """All versions, the newest first; NotThereError where there is no such form."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[FormVersion]:
             _TABLES.row(session, key)
             query = select(FormVersionRow).where(FormVersionRow.of == key)
             rows = session.scalars(query.order_by(FormVersionRow.number.desc()))
@@ -139,15 +161,20 @@ class FormStore:
                 for row in rows
             ]
 
+        return self._database.run(work)
+
     def version(self, key: str, number: int | None = None) -> tuple[Document, int]:
         """A version's document and number, the published one by default.
 
         Raises:
             NotThereError: there is no such form, or no such version of it.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[Document, int]:
             found = _TABLES.version(session, key, number)
             return upgraded(found.document), found.number
+
+        return self._database.run(work)
 
     def published_digest(self, key: str) -> tuple[str, int]:
         """By which the published document is known again, without reading it, and its number.
@@ -160,23 +187,32 @@ class FormStore:
             .join(FormRow, _IS_PUBLISHED)
             .where(FormRow.key == key)
         )
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[str, int]:
             found = session.execute(query).first()
             if found is None:
                 _TABLES.version(session, key)  # says which of the two it is
                 raise NotThereError(f"The form {key!r} has not been published.")
             return found[0], found[1]
 
+        return self._database.run(work)
+
     def published_numbers(self) -> dict[str, int]:
         """The numbers of all published versions, by the forms' keys."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> dict[str, int]:
             return _TABLES.published_numbers(session)
+
+        return self._database.run(work)
 
     def published(self) -> Sequence[Document]:
         """The published documents of all forms, by key."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[Document]:
             query = select(FormVersionRow.document).join(FormRow, _IS_PUBLISHED)
             return [upgraded(one) for one in session.scalars(query.order_by(FormRow.key))]
+
+        return self._database.run(work)
 
 
 def _counted(session: Session, row: FormRow) -> FormEntry:

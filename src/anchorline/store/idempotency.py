@@ -45,19 +45,25 @@ def made_before(database: Database, key: IdempotencyKey) -> str:
     Raises:
         ReusedKeyError: that was another request.
     """
-    with database.transaction() as session:
+
+    def work(session: Session) -> str:
         kept = session.get_one(IdempotencyRow, (key.scope, _digest(key.key.encode())))
         if kept.request_digest != _digest(key.content):
             raise ReusedKeyError("the key was used before for another request")
         return kept.record
 
+    return database.run(work)
+
 
 def kept_for(database: Database, key: IdempotencyKey) -> str | None:
     """The id of what this very request made before; None where it made nothing."""
-    with database.transaction() as session:
+
+    def work(session: Session) -> str | None:
         kept = session.get(IdempotencyRow, (key.scope, _digest(key.key.encode())))
         same = kept is not None and kept.request_digest == _digest(key.content)
         return kept.record if kept is not None and same else None
+
+    return database.run(work)
 
 
 def _digest(data: bytes) -> str:

@@ -99,21 +99,30 @@ class KeyStore:
             expires_at=wanted.expires_at,
             revoked=False,
         )
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> NewSecret:
             session.add(row)
             session.flush()
             return NewSecret(_key(row), f"anl_{wanted.kind}_{identifier}_{secret}")
 
+        return self._database.run(work)
+
     def list(self) -> Sequence[ApiKey]:
         """All keys without their secrets, the oldest first, ended ones among them."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[ApiKey]:
             rows = session.scalars(select(ApiKeyRow).order_by(ApiKeyRow.created_at, ApiKeyRow.id))
             return [_key(row) for row in rows]
 
+        return self._database.run(work)
+
     def get(self, identifier: str) -> ApiKey:
         """A key without its secret; NotThereError where there is none with this id."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> ApiKey:
             return _key(_row(session, identifier))
+
+        return self._database.run(work)
 
     def rotate(self, identifier: str, overlap: timedelta) -> NewSecret:
         """Gives a key a new secret; the present one goes on for the overlap.
@@ -125,7 +134,8 @@ class KeyStore:
             EndedKeyError: nobody can use it any more.
         """
         now, secret = self._database.now(), _new_secret()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> NewSecret:
             row = _row(session, identifier)
             if row.revoked or (row.expires_at is not None and row.expires_at <= now):
                 raise EndedKeyError(f"The key {identifier!r} is ended; make another one.")
@@ -133,19 +143,27 @@ class KeyStore:
             row.secret_digest, row.rotated_at = _digest(secret), now
             return NewSecret(_key(row), f"anl_{row.kind}_{row.id}_{secret}")
 
+        return self._database.run(work)
+
     def end(self, identifier: str) -> ApiKey:
         """Ends a key for good; NotThereError where there is none with this id."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> ApiKey:
             row = _row(session, identifier)
             row.revoked = True
             return _key(row)
 
+        return self._database.run(work)
+
     def allow(self, identifier: str, allowance: Allowance) -> ApiKey:
         """Says how many addresses a key may fetch; NotThereError where there is no such key."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> ApiKey:
             row = _row(session, identifier)
             row.monthly_limit, row.warn_share = allowance.limit, allowance.warn_share
             return _key(row)
+
+        return self._database.run(work)
 
     def check(self, presented: str) -> ApiKey | None:
         """The key that was presented, or None where it is not one that can be used now."""
@@ -153,19 +171,28 @@ class KeyStore:
         if len(parts) != 4 or parts[0] != "anl" or parts[1] not in KEY_KINDS:
             return None
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> ApiKey | None:
             row = session.get(ApiKeyRow, parts[2])
-            if row is None or not _can_be_used(row, parts[1], _digest(parts[3]), now):
-                return None
-            key = _key(row)
+            can_be_used = row is not None and _can_be_used(row, parts[1], _digest(parts[3]), now)
+            return _key(row) if row is not None and can_be_used else None
+
+        key = self._database.run(work)
+        if key is None:
+            return None
         if key.used_at is None or now - key.used_at >= _USE_NOTED_EVERY:
             self._note_use(key.id, now)
         return key
 
     def _note_use(self, identifier: str, now: datetime) -> None:
         """Notes when a key was used; where that cannot be kept, the key goes on all the same."""
-        with suppress(StoreError), self._database.transaction() as session:
-            session.execute(update(ApiKeyRow).where(ApiKeyRow.id == identifier).values(used_at=now))
+        noting = update(ApiKeyRow).where(ApiKeyRow.id == identifier).values(used_at=now)
+
+        def work(session: Session) -> None:
+            session.execute(noting)
+
+        with suppress(StoreError):
+            self._database.run(work)
 
 
 def _row(session: Session, identifier: str) -> ApiKeyRow:

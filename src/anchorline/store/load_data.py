@@ -9,17 +9,20 @@ from __future__ import annotations
 import zlib
 from collections.abc import Iterator, Sequence
 from dataclasses import asdict, dataclass, field
+from functools import partial
+from itertools import count
 from typing import Any
 
 import orjson
 from sqlalchemy import delete, func, insert, literal, select, update
+from sqlalchemy.orm import Session
 
 from anchorline.core.gazetteer.rows import RowBlock
 from anchorline.core.reference import BadRow, Findings
 
-from .database import Database, again_if_contended
+from .database import Database
+from .job_claims import touch_job
 from .job_model import Claim
-from .jobs import touch_job
 from .schema import JobRow, RowBlockRow, SourcePartRow
 
 _QUICK = 1
@@ -53,38 +56,34 @@ class LoadData:
 
     # The file
 
-    @again_if_contended
     def add_part(self, job: str, position: int, data: bytes) -> None:
         """Keeps a piece of a file that is being received."""
         self._database.require_room()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.add(SourcePartRow(job=job, position=position, data=data))
+
+        self._database.run(work)
 
     def parts(self, job: str) -> Iterator[bytes]:
         """The pieces of a file in their order, one in memory at a time."""
-        position = 0
-        while True:
-            with self._database.transaction() as session:
-                data = session.scalar(
-                    select(SourcePartRow.data).where(
-                        SourcePartRow.job == job, SourcePartRow.position == position
-                    )
-                )
+        for position in count():
+            data = self._database.run(partial(_part, job, position))
             if data is None:
                 return
             yield data
-            position += 1
 
-    @again_if_contended
     def drop_file(self, job: str) -> None:
         """Takes out a file that is no longer needed."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(delete(SourcePartRow).where(SourcePartRow.job == job))
             session.execute(update(JobRow).where(JobRow.id == job).values(file_kept=False))
 
+        self._database.run(work)
+
     # Rows
 
-    @again_if_contended
     def add_block(self, claim: Claim, position: int, kept: KeptBlock, bytes_done: int) -> None:
         """Keeps the next block of a file and what it adds to the job's counts, both or neither."""
         values = {
@@ -93,19 +92,23 @@ class LoadData:
             "bytes_done": bytes_done,
         }
         self._database.require_room()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             touch_job(session, claim, **values)
             session.add(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
-    @again_if_contended
+        self._database.run(work)
+
     def put_block(self, claim: Claim, position: int, kept: KeptBlock) -> None:
         """Keeps a block in place of one at this position; the job's counts stay as they are."""
         self._database.require_room()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             touch_job(session, claim)
             session.merge(RowBlockRow(job=claim.job, position=position, **_packed(kept)))
 
-    @again_if_contended
+        self._database.run(work)
+
     def copy_block(self, claim: Claim, position: int, source: str, source_position: int) -> None:
         """Takes over the rows of another job's block as they are, without what was noticed."""
         nothing = _packed(KeptBlock(RowBlock({}, [], [])))["notes"]
@@ -115,13 +118,17 @@ class LoadData:
         ).where(RowBlockRow.job == source, RowBlockRow.position == source_position)  # fmt: skip
         columns = ["job", "position", "rows_used", "last_line", "data", "notes"]
         self._database.require_room()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             touch_job(session, claim)
             session.execute(insert(RowBlockRow).from_select(columns, chosen))
 
+        self._database.run(work)
+
     def block_positions(self, job: str) -> list[int]:
         """The positions of a job's blocks, ascending."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[int]:
             return list(
                 session.scalars(
                     select(RowBlockRow.position)
@@ -130,12 +137,12 @@ class LoadData:
                 )
             )
 
+        return self._database.run(work)
+
     def blocks(self, job: str) -> Iterator[tuple[int, KeptBlock]]:
         """A job's blocks with their positions, one in memory at a time."""
         for position in self.block_positions(job):
-            with self._database.transaction() as session:
-                row = session.get_one(RowBlockRow, (job, position))
-            yield position, _unpacked(row)
+            yield position, _unpacked(self._database.run(partial(_block, job, position)))
 
     def bad_rows(self, job: str) -> Iterator[BadRow]:
         """The rows that were left out, in the order of the file."""
@@ -152,43 +159,48 @@ class LoadData:
 
     def rows_used(self, job: str) -> int:
         """How many usable rows a job's blocks hold."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> int:
             count = select(func.sum(RowBlockRow.rows_used)).where(RowBlockRow.job == job)
             return int(session.scalar(count) or 0)
 
+        return self._database.run(work)
+
     def _notes(self, job: str) -> Iterator[dict[str, Any]]:
         for position in self.block_positions(job):
-            with self._database.transaction() as session:
-                notes = session.scalar(
-                    select(RowBlockRow.notes).where(
-                        RowBlockRow.job == job, RowBlockRow.position == position
-                    )
-                )
+            notes = self._database.run(partial(_notes_of, job, position))
             yield orjson.loads(zlib.decompress(notes or b""))
 
-    @again_if_contended
     def drop_blocks(self, job: str, *, from_position: int = 0) -> None:
         """Takes out a job's blocks from a position on."""
         statement = delete(RowBlockRow).where(
             RowBlockRow.job == job, RowBlockRow.position >= from_position
         )
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(statement)
 
-    @again_if_contended
+        self._database.run(work)
+
     def drop_rows(self, job: str) -> None:
         """Takes out a failed job's rows; the report of what was left out stays."""
         nothing = _packed(KeptBlock(RowBlock({}, [], [])))["data"]
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(
                 update(RowBlockRow).where(RowBlockRow.job == job).values(rows_used=0, data=nothing)
             )
 
+        self._database.run(work)
+
     def rows_bytes(self, job: str) -> int:
         """How many bytes a job's rows take."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> int:
             size = func.sum(func.length(RowBlockRow.data) + func.length(RowBlockRow.notes))
             return int(session.scalar(select(size).where(RowBlockRow.job == job)) or 0)
+
+        return self._database.run(work)
 
 
 def _packed(kept: KeptBlock) -> dict[str, Any]:
@@ -247,3 +259,17 @@ def _unpacked(row: RowBlockRow) -> KeptBlock:
         findings=Findings.from_document(notes["findings"]),
         drops=[(row_id, line) for row_id, line in notes["drops"]],
     )
+
+
+def _part(job: str, position: int, session: Session) -> bytes | None:
+    part = SourcePartRow
+    return session.scalar(select(part.data).where(part.job == job, part.position == position))
+
+
+def _block(job: str, position: int, session: Session) -> RowBlockRow:
+    return session.get_one(RowBlockRow, (job, position))
+
+
+def _notes_of(job: str, position: int, session: Session) -> bytes | None:
+    block = RowBlockRow
+    return session.scalar(select(block.notes).where(block.job == job, block.position == position))

@@ -9,6 +9,7 @@ from secrets import token_hex
 from typing import Any
 
 from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
 
 from .database import Database, NotThereError
 from .schema_programs import LookRow
@@ -39,7 +40,8 @@ class LookStore:
         """Keeps a look; the oldest go where there are too many."""
         now = self._database.now()
         look = KeptLook(token_hex(8), facts, machine, by, now)
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.add(
                 LookRow(
                     id=look.id, facts=[dict(fact) for fact in facts], machine=machine, by=by, at=now
@@ -50,18 +52,26 @@ class LookStore:
             old = session.scalars(newest.offset(MOST_LOOKS).limit(MOST_LOOKS)).all()
             if old:
                 session.execute(delete(LookRow).where(LookRow.id.in_(old)))
+
+        self._database.run(work)
         return look
 
     def list(self) -> Sequence[KeptLook]:
         """All looks, the latest first."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[KeptLook]:
             rows = session.scalars(select(LookRow).order_by(LookRow.at.desc(), LookRow.id))
             return [KeptLook(row.id, row.facts, row.machine, row.by, row.at) for row in rows]
 
+        return self._database.run(work)
+
     def remove(self, identifier: str) -> None:
         """Deletes a look; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = session.get(LookRow, identifier)
             if row is None:
                 raise NotThereError(f"There is no look {identifier[:40]!r}.")
             session.delete(row)
+
+        self._database.run(work)

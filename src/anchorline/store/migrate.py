@@ -8,6 +8,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
+from sqlalchemy.orm import Session
 
 from .database import Database
 
@@ -29,6 +30,9 @@ def migrate(database: Database) -> None:
 def is_migrated(database: Database) -> bool:
     """Whether the tables are those of this release."""
     head = ScriptDirectory.from_config(_config()).get_current_head()
-    with database.transaction() as session:
+
+    def work(session: Session) -> bool:
         context = MigrationContext.configure(session.connection())
         return bool(context.get_current_revision() == head)
+
+    return database.run(work)

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import and_, select
+from sqlalchemy.orm import Session
 
 from .database import Database, StaleError
 from .document_store import DocumentStore
@@ -45,7 +46,8 @@ class OwnLayoutStore(DocumentStore[OwnLayoutRow, OwnLayoutVersionRow]):
         Raises:
             StaleError: the draft has another revision by now than the one that was reviewed.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Drafted:
             row = _TABLES.row(session, key, lock=True)
             if row.revision != revision:
                 raise StaleError(str(row.revision))
@@ -58,14 +60,20 @@ class OwnLayoutStore(DocumentStore[OwnLayoutRow, OwnLayoutVersionRow]):
                 _TABLES.publish(session, row, by, self._database.now(), base=base)
             return _TABLES.entry(row)
 
+        return self._database.run(work)
+
     def remove(self, key: str) -> None:
         """Deletes an own layout; versions stay kept for what was captured with them."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.delete(_TABLES.row(session, key, lock=True))
+
+        self._database.run(work)
 
     def versions(self, key: str) -> Sequence[OwnLayoutVersion]:
         """All versions of an own layout, the newest first; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[OwnLayoutVersion]:
             _TABLES.row(session, key)
             rows = session.scalars(
                 select(OwnLayoutVersionRow)
@@ -74,9 +82,12 @@ class OwnLayoutStore(DocumentStore[OwnLayoutRow, OwnLayoutVersionRow]):
             )
             return list(map(_version, rows))
 
+        return self._database.run(work)
+
     def published(self) -> Sequence[OwnLayoutVersion]:
         """The published version of each own layout that has one, by key."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[OwnLayoutVersion]:
             is_published = and_(
                 OwnLayoutVersionRow.of == OwnLayoutRow.key,
                 OwnLayoutVersionRow.number == OwnLayoutRow.published_version,
@@ -84,13 +95,18 @@ class OwnLayoutStore(DocumentStore[OwnLayoutRow, OwnLayoutVersionRow]):
             query = select(OwnLayoutVersionRow).join(OwnLayoutRow, is_published)
             return list(map(_version, session.scalars(query.order_by(OwnLayoutRow.key))))
 
+        return self._database.run(work)
+
     def stamp(self) -> tuple[tuple[str, int], ...]:
         """Key and version of all that is published: versions never change, so this tells all."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[tuple[str, int], ...]:
             number = OwnLayoutRow.published_version
             query = select(OwnLayoutRow.key, number).where(number.is_not(None))
             found = session.execute(query.order_by(OwnLayoutRow.key))
             return tuple((key, number) for key, number in found if number is not None)
+
+        return self._database.run(work)
 
 
 def _version(row: OwnLayoutVersionRow) -> OwnLayoutVersion:

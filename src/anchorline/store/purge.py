@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from functools import partial
 
-from sqlalchemy import delete, select
+from sqlalchemy import Delete, delete, select
+from sqlalchemy.orm import Session
 
 from .address_uses import CAPTURES_REMEMBERED
 from .capture_quality import NOT_FOUND_REMEMBERED
@@ -57,23 +59,28 @@ def purge_expired(database: Database, activity_days: int) -> int:
         delete(ObservationRow).where(ObservationRow.until < now),
         delete(SignInPlaceRow).where(SignInPlaceRow.last_at < now - PLACES_REMEMBERED),
     ]
-    count = 0
-    for statement in old:
-        # Each by itself, so that none waits for rows that another holds.
-        with database.transaction() as session:
-            count += session.connection().execute(statement).rowcount
+    # Each by itself, so that none waits for rows that another holds.
+    count = sum(database.run(partial(_deleted, statement)) for statement in old)
     return count + _purge_activity(database, now - timedelta(days=activity_days))
+
+
+def _deleted(statement: Delete, session: Session) -> int:
+    return session.connection().execute(statement).rowcount
 
 
 def _purge_activity(database: Database, before: datetime) -> int:
     """In small parts: there are very many, and calls are kept meanwhile."""
+    old = select(ActivityRow.id).where(ActivityRow.at < before).limit(_PART)
+
+    def work(session: Session) -> int:
+        ids = session.scalars(old).all()
+        if ids:
+            session.execute(delete(ActivityRow).where(ActivityRow.id.in_(ids)))
+        return len(ids)
+
     count = 0
     while True:
-        with database.transaction() as session:
-            old = select(ActivityRow.id).where(ActivityRow.at < before).limit(_PART)
-            ids = session.scalars(old).all()
-            if ids:
-                session.execute(delete(ActivityRow).where(ActivityRow.id.in_(ids)))
-        count += len(ids)
-        if len(ids) < _PART:
+        part = database.run(work)
+        count += part
+        if part < _PART:
             return count

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from anchorline.core.forms import Captured
 
@@ -53,14 +54,15 @@ class RecordChanges:
             StaleError: the record has been changed since then.
         """
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             see_what_is_committed(session)
             row = session.get(RecordRow, identifier, with_for_update=True)
             if row is None:
                 raise NotThereError(f"There is no record {identifier!r}.")
             if row.revision != revision:
                 raise StaleError(str(row.revision))
-            new = with_planned(session, new, now)
+            kept = with_planned(session, new, now)
             before = rows_of(session, identifier)
             session.add(
                 RecordRevisionRow(
@@ -76,20 +78,23 @@ class RecordChanges:
             for address in before:
                 session.delete(address)
             session.flush()
-            row.form_version, row.label = new.form_version, new.label[:200]
-            row.field_values, row.search_text = new.values, search_text(new)
-            row.typed_values = dict(new.typed) or None
-            row.revision, row.changed_at, row.changed_by = revision + 1, now, new.made_by
-            session.add_all(address_rows(identifier, new.addresses))
+            row.form_version, row.label = kept.form_version, kept.label[:200]
+            row.field_values, row.search_text = kept.values, search_text(kept)
+            row.typed_values = dict(kept.typed) or None
+            row.revision, row.changed_at, row.changed_by = revision + 1, now, kept.made_by
+            session.add_all(address_rows(identifier, kept.addresses))
+
+        self._database.run(work)
         return self._records.get(identifier)
 
     def history(self, identifier: str) -> list[RecordState]:
         """Every state of a record, the newest first; NotThereError where there is none."""
         record = self._records.get(identifier)
         query = select(RecordRevisionRow).where(RecordRevisionRow.record == identifier)
-        with self._database.transaction() as session:
-            rows = list(session.scalars(query.order_by(RecordRevisionRow.number.desc())))
-            earlier = [
+
+        def work(session: Session) -> list[RecordState]:
+            rows = session.scalars(query.order_by(RecordRevisionRow.number.desc()))
+            return [
                 RecordState(
                     row.number,
                     row.form_version,
@@ -100,6 +105,8 @@ class RecordChanges:
                 )
                 for row in rows
             ]
+
+        earlier = self._database.run(work)
         now = RecordState(
             record.revision,
             record.form_version,

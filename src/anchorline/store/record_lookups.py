@@ -33,9 +33,12 @@ class RecordLookups:
         )
         for word in text.split():
             query = query.where(shown.contains(word, autoescape=True))
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[tuple[str, str]]:
             rows = session.execute(query.order_by(shown, RecordRow.id).limit(limit))
             return [(identifier, str(said)) for identifier, said in rows]
+
+        return self._database.run(work)
 
     def shown(
         self, identifier: str, form: str, shows: str | None, searches: Sequence[str] = ()
@@ -43,22 +46,29 @@ class RecordLookups:
         """What is shown of a record of a form; None where there is no such record."""
         query = select(_all_shown(shows, searches), RecordRow.label)
         query = query.where(RecordRow.id == identifier, RecordRow.form == form)
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> str | None:
             found = session.execute(query).first()
             return None if found is None else str(found[0] or found[1])
+
+        return self._database.run(work)
 
     def having(self, form: str, texts: Mapping[str, str]) -> tuple[str, str] | None:
         """The record of a form whose fields have some texts: its id and label.
 
         The oldest that has them exactly, else the oldest that has them but for case and accents.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[str, str] | None:
             return record_having(session, form, texts)
+
+        return self._database.run(work)
 
     def keeping(self, form: str, keys: Sequence[str]) -> dict[str, int]:
         """How many records of a form keep something in each of some fields and slots."""
         counts: dict[str, int] = {}
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             for key in keys:
                 has_value = func.json_contains_path(RecordRow.field_values, "one", f'$."{key}"')
                 has_address = RecordRow.id.in_(
@@ -68,14 +78,19 @@ class RecordLookups:
                     RecordRow.form == form, or_(has_value == 1, has_address)
                 )
                 counts[key] = session.scalar(query) or 0
+
+        self._database.run(work)
         return counts
 
     def by_version(self, form: str) -> dict[int, int]:
         """How many records there are of each version of a form."""
         query = select(RecordRow.form_version, func.count(RecordRow.id))
         query = query.where(RecordRow.form == form).group_by(RecordRow.form_version)
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> dict[int, int]:
             return dict(session.execute(query).all())
+
+        return self._database.run(work)
 
 
 def record_having(session: Session, form: str, texts: Mapping[str, str]) -> tuple[str, str] | None:

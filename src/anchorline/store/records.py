@@ -8,6 +8,7 @@ from datetime import timedelta
 from typing import Any
 
 from sqlalchemy import Select, and_, func, or_, select
+from sqlalchemy.orm import Session
 
 from anchorline.core.forms import Captured
 from anchorline.core.kinds import RecordSort
@@ -41,12 +42,15 @@ class RecordStore:
         """
         made_at = self._database.now()
         identifier = new_record_id(made_at)
+
+        def work(session: Session) -> None:
+            see_what_is_committed(session)
+            if key is not None:
+                note_key(session, key, identifier, made_at)
+            insert_record(session, identifier, with_planned(session, new, made_at), made_at)
+
         try:
-            with self._database.transaction() as session:
-                see_what_is_committed(session)
-                if key is not None:
-                    note_key(session, key, identifier, made_at)
-                insert_record(session, identifier, with_planned(session, new, made_at), made_at)
+            self._database.run(work)
         except AlreadyThereError:
             if key is None:
                 raise
@@ -60,7 +64,8 @@ class RecordStore:
 
     def get(self, identifier: str) -> Record:
         """A whole record; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Record:
             row = session.get(RecordRow, identifier)
             if row is None:
                 raise NotThereError(f"There is no record {identifier!r}.")
@@ -74,6 +79,8 @@ class RecordStore:
                 changed_at=row.changed_at,
                 changed_by=row.changed_by,
             )
+
+        return self._database.run(work)
 
     def page(
         self,
@@ -102,9 +109,13 @@ class RecordStore:
             id_beyond = RecordRow.id < last_id if descending else RecordRow.id > last_id
             query = query.where(or_(beyond, and_(column == value, id_beyond)))
         ends = (column.desc(), RecordRow.id.desc()) if descending else (column, RecordRow.id)
-        with self._database.transaction() as session:
-            rows = list(session.scalars(query.order_by(*ends).limit(limit + 1)))
-            total = session.scalar(_filtered(select(func.count(RecordRow.id)), form, search)) or 0
+
+        def work(session: Session) -> tuple[Sequence[RecordRow], int]:
+            rows = session.scalars(query.order_by(*ends).limit(limit + 1)).all()
+            total = session.scalar(_filtered(select(func.count(RecordRow.id)), form, search))
+            return rows, total or 0
+
+        rows, total = self._database.run(work)
         more = len(rows) > limit
         rows = rows[:limit]
         cursor = cursor_after(rows[-1], sort) if more else None
@@ -129,8 +140,11 @@ class RecordStore:
         )
         if forms:
             query = query.where(RecordRow.form.in_(forms))
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[tuple[RecordSummary, dict[str, str]]]:
             return [(_summary(row), components) for row, components in session.execute(query)]
+
+        return self._database.run(work)
 
     def captured_of_slot(self, form: str, slot: str, limit: int) -> list[tuple[str, Captured]]:
         """Addresses that a slot of a form has captured, the latest first, with their records."""
@@ -141,25 +155,30 @@ class RecordStore:
             .order_by(RecordRow.made_at.desc(), RecordRow.id.desc())
             .limit(limit)
         )
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> list[tuple[str, Captured]]:
             return [(row.record, captured_of(row)) for row in session.scalars(query)]
+
+        return self._database.run(work)
 
     def capture_counts(self, lately: timedelta) -> CaptureCounts:
         """Counts over all records, the last while, and the latest captured addresses."""
-        with self._database.transaction() as session:
-            total = session.scalar(select(func.count(RecordRow.id))) or 0
-            since = self._database.now() - lately
-            recent = session.scalar(
-                select(func.count(RecordRow.id)).where(RecordRow.made_at >= since)
-            )
+        since = self._database.now() - lately
+        counted, captured = select(func.count(RecordRow.id)), RecordAddressRow
+
+        def work(session: Session) -> CaptureCounts:
+            total = session.scalar(counted) or 0
+            recent = session.scalar(counted.where(RecordRow.made_at >= since)) or 0
             latest = session.execute(
-                select(RecordAddressRow.address_id, RecordAddressRow.changed)
-                .order_by(RecordAddressRow.record.desc())
+                select(captured.address_id, captured.changed)
+                .order_by(captured.record.desc())
                 .limit(LATEST)
             ).all()
-        picked = [changed for address_id, changed in latest if address_id is not None]
-        unchanged = sum(not changed for changed in picked)
-        return CaptureCounts(total, recent or 0, len(latest), len(picked), unchanged)
+            picked = [changed for address_id, changed in latest if address_id is not None]
+            unchanged = sum(not changed for changed in picked)
+            return CaptureCounts(total, recent, len(latest), len(picked), unchanged)
+
+        return self._database.run(work)
 
 
 def _filtered(query: Select[Any], form: str | None, search: str) -> Select[Any]:

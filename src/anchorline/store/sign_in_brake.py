@@ -18,7 +18,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
-from .database import Database, again_if_contended
+from .database import Database
 from .schema import SignInFailureRow, SignInPlaceRow
 from .users import normal_email
 
@@ -62,7 +62,6 @@ class SignInBrake:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    @again_if_contended
     def count(self, tried: SignInTry) -> timedelta:
         """Counts a try as failed, until it is known to be none; how long it has to wait instead.
 
@@ -70,7 +69,8 @@ class SignInBrake:
             No time: the password may be looked at. Else the try was not counted.
         """
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> timedelta:
             known = self._known_place(session, tried)
             longest = LONGEST_WAIT if known is None else LONGEST_WAIT_OF_KNOWN
             rows = _locked(session, _subjects(tried, known), now)
@@ -84,11 +84,13 @@ class SignInBrake:
                 row.failures, row.last_at = row.failures + 1, now
             return timedelta(0)
 
-    @again_if_contended
+        return self._database.run(work)
+
     def succeeded(self, tried: SignInTry) -> None:
         """Takes back what `count` counted, and remembers the places."""
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             known = self._known_place(session, tried)
             for row in _locked(session, _subjects(tried, known), now):
                 row.failures = 0 if known else max(0, row.failures - 1)
@@ -97,12 +99,16 @@ class SignInBrake:
                 statement = insert(SignInPlaceRow).values(**values)
                 session.execute(statement.on_duplicate_key_update(last_at=now))
 
-    @again_if_contended
+        self._database.run(work)
+
     def forget_places(self, email: str) -> None:
         """Knows no place of an account any more: its password was made anew."""
         account = SignInTry(email, "").account
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(delete(SignInPlaceRow).where(SignInPlaceRow.account_digest == account))
+
+        self._database.run(work)
 
     def _known_place(self, session: Session, tried: SignInTry) -> str | None:
         for place in tried.places:

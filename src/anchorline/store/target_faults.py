@@ -8,8 +8,9 @@ from datetime import datetime
 
 from sqlalchemy import func, select
 from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.orm import Session
 
-from .database import Database, again_if_contended
+from .database import Database
 from .schema import TargetFaultRow, TargetRow
 
 # A page that goes wild fills no more than this.
@@ -42,11 +43,11 @@ class TargetFaults:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    @again_if_contended
     def note(self, target: str, kind: str, subject: str, detail: str, browser: str) -> None:
         """Counts a mistake; of a target that is gone, or has very many, nothing is kept."""
         now, row = self._database.now(), TargetFaultRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             if session.get(TargetRow, target) is None:
                 return
             counting = select(func.count()).where(row.target == target)
@@ -69,10 +70,13 @@ class TargetFaults:
                 )
             )
 
+        self._database.run(work)
+
     def list(self, target: str) -> Sequence[TargetFault]:
         """The mistakes of a target, the latest first."""
         row = TargetFaultRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[TargetFault]:
             query = select(row).where(row.target == target)
             rows = session.scalars(query.order_by(row.last_at.desc(), row.kind, row.subject))
             return [
@@ -87,3 +91,5 @@ class TargetFaults:
                 )
                 for one in rows
             ]
+
+        return self._database.run(work)

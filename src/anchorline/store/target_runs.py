@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
 
 from .database import Database
 from .schema_programs import TargetRunRow
@@ -38,20 +39,29 @@ class TargetRuns:
         row = TargetRunRow(
             target=target, version=version, report=dict(report), by=by, at=self._database.now()
         )
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.add(row)
+
+        self._database.run(work)
 
     def list(self, target: str) -> Sequence[TargetRun]:
         """The latest runs of a target, the latest first."""
         row = TargetRunRow
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Sequence[TargetRun]:
             query = select(row).where(row.target == target).order_by(row.id.desc())
             return [
                 TargetRun(one.id, one.version, one.report, one.by, one.at)
                 for one in session.scalars(query.limit(MOST_SHOWN))
             ]
 
+        return self._database.run(work)
+
     def forget(self, target: str) -> None:
         """Deletes the runs of a target that is gone."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(delete(TargetRunRow).where(TargetRunRow.target == target))
+
+        self._database.run(work)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from sqlalchemy import delete
+from sqlalchemy.orm import Session
 
 from .database import Database, StaleError
 from .document_store import DocumentStore
@@ -24,7 +25,8 @@ class TargetStore(DocumentStore[TargetRow, TargetVersionRow]):
         Raises:
             StaleError: the draft has another revision by now than the one that was checked.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Drafted:
             row = _TABLES.row(session, key, lock=True)
             if row.revision != revision:
                 raise StaleError(str(row.revision))
@@ -32,20 +34,28 @@ class TargetStore(DocumentStore[TargetRow, TargetVersionRow]):
                 _TABLES.publish(session, row, by, self._database.now())
             return _TABLES.entry(row)
 
+        return self._database.run(work)
+
     def take_back(self, key: str) -> Drafted:
         """Makes the draft what is published; NotThereError where nothing is."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> Drafted:
             row = _TABLES.row(session, key, lock=True)
             published = _TABLES.version(session, key)
             now = self._database.now()
             return _TABLES.entry(_TABLES.put(session, key, published.document, row.revision, now))
 
+        return self._database.run(work)
+
     def remove(self, key: str) -> None:
         """Deletes a target with all its versions; NotThereError where there is none."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = _TABLES.row(session, key, lock=True)
             session.execute(delete(TargetVersionRow).where(TargetVersionRow.of == key))
             session.delete(row)
+
+        self._database.run(work)
 
     def version(self, key: str, number: int | None = None) -> tuple[Document, int]:
         """A version's document and number, the published one by default.
@@ -53,11 +63,17 @@ class TargetStore(DocumentStore[TargetRow, TargetVersionRow]):
         Raises:
             NotThereError: there is no such target, or no such version of it.
         """
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> tuple[Document, int]:
             found = _TABLES.version(session, key, number)
             return found.document, found.number
 
+        return self._database.run(work)
+
     def published_numbers(self) -> dict[str, int]:
         """The numbers of all published versions, by the targets' keys."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> dict[str, int]:
             return _TABLES.published_numbers(session)
+
+        return self._database.run(work)

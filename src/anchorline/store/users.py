@@ -12,6 +12,7 @@ from functools import lru_cache
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerifyMismatchError
 from sqlalchemy import delete, select
+from sqlalchemy.orm import Session
 
 from .database import Database
 from .schema import LoginSessionRow, UserRow
@@ -62,7 +63,8 @@ class UserStore:
     def put(self, email: str, name: str, password: str) -> None:
         """Makes a user, or gives an existing one a new name and password."""
         hashed = _hasher.hash(password)
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             row = session.scalar(select(UserRow).where(UserRow.email == normal_email(email)))
             if row is None:
                 session.add(
@@ -77,12 +79,17 @@ class UserStore:
                 row.name, row.password_hash = name, hashed
                 session.execute(delete(LoginSessionRow).where(LoginSessionRow.user_id == row.id))
 
+        self._database.run(work)
+
     def check_password(self, email: str, password: str) -> User | None:
         """The user with this e-mail address and password, or None."""
-        with self._database.transaction() as session:
-            row = session.scalar(select(UserRow).where(UserRow.email == normal_email(email)))
-            user = User(row.id, row.email, row.name) if row else None
-            kept = row.password_hash if row else _nobody()
+
+        def work(session: Session) -> UserRow | None:
+            return session.scalar(select(UserRow).where(UserRow.email == normal_email(email)))
+
+        row = self._database.run(work)
+        user = User(row.id, row.email, row.name) if row else None
+        kept = row.password_hash if row else _nobody()
         try:
             _hasher.verify(kept, password)
         except (VerifyMismatchError, InvalidHashError):
@@ -93,7 +100,8 @@ class UserStore:
         """A new session: the secret token for the cookie, and the session."""
         token, csrf = secrets.token_urlsafe(32), secrets.token_urlsafe(24)
         now = self._database.now()
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(delete(LoginSessionRow).where(LoginSessionRow.expires_at < now))
             session.add(
                 LoginSessionRow(
@@ -103,11 +111,14 @@ class UserStore:
                     expires_at=now + SESSION_LENGTH,
                 )
             )
+
+        self._database.run(work)
         return token, LoginSession(user, csrf)
 
     def find_session(self, token: str) -> LoginSession | None:
         """The session of a token, unless it has run out."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> LoginSession | None:
             found = session.execute(
                 select(LoginSessionRow, UserRow)
                 .join(UserRow, UserRow.id == LoginSessionRow.user_id)
@@ -121,9 +132,14 @@ class UserStore:
             kept, user = found
             return LoginSession(User(user.id, user.email, user.name), kept.csrf_token)
 
+        return self._database.run(work)
+
     def close_session(self, token: str) -> None:
         """Ends the session of a token."""
-        with self._database.transaction() as session:
+
+        def work(session: Session) -> None:
             session.execute(
                 delete(LoginSessionRow).where(LoginSessionRow.token_digest == _digest(token))
             )
+
+        self._database.run(work)

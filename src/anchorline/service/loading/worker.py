@@ -14,7 +14,7 @@ import time
 from collections.abc import Callable
 
 from anchorline.child_processes import end_processes
-from anchorline.store.database import DatabaseUnavailableError, StoreError
+from anchorline.store.database import ContendedError, DatabaseUnavailableError, StoreError
 from anchorline.store.job_model import Claim, Job, LostJobError
 
 from ..context import Services
@@ -164,7 +164,7 @@ def run_job(services: Services, claim: Claim) -> int:
             _log.warning("job lost", job=claim.job, error=str(error))
         except JobStoppedError as stop:
             _log.info("job stopped", job=claim.job, reason=stop.reason)
-        except DatabaseUnavailableError as error:
+        except (DatabaseUnavailableError, ContendedError) as error:
             _log.warning("job interrupted", job=claim.job, error=str(error))
             return DATABASE_AWAY
     return 0
