@@ -4,8 +4,8 @@ import json
 
 import pytest
 
+from anchorline.application.checked_forms import CheckedForms
 from anchorline.core.errors import DocumentError
-from anchorline.service.checked_forms import CheckedForms
 
 FORM = {"key": "f", "kind": "web", "title": "F", "fields": [{"key": "name", "label": "Name"}]}
 

@@ -9,9 +9,9 @@ import psutil
 import pytest
 from itsdangerous import URLSafeTimedSerializer
 
+from anchorline.application.active_gazetteer import ActiveGazetteer
 from anchorline.core.allowance import Allowance
 from anchorline.core.errors import EditionError
-from anchorline.service.active_gazetteer import ActiveGazetteer
 from anchorline.service.keys_in_view import KeysInView
 from anchorline.service.last_known import GOOD_FOR_SECONDS, Known, LastKnown
 from anchorline.store.database import DatabaseUnavailableError

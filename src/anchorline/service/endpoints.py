@@ -18,10 +18,11 @@ from flask import Flask, Request, Response, request
 from pydantic import BaseModel, ValidationError
 from werkzeug.datastructures import Headers
 
+from anchorline.application.caller import Caller
 from anchorline.core.errors import Problem
 from anchorline.wire.base import Schema
 
-from .access import Access, Caller
+from .access import Access
 from .activity import ABOUT
 from .context import Services
 from .json_bodies import JSON, read_body

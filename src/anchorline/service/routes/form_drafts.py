@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from anchorline.application.mappings import mapping_problems
 from anchorline.core.counting import counted
 from anchorline.core.errors import DocumentError, Problem
 from anchorline.core.forms import (
@@ -37,7 +38,6 @@ from anchorline.wire.forms import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..mappings import mapping_problems
 from ..problems import ProblemError, invalid, places
 from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
 from .links import lost_datasets, lost_links

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import hashlib
 
+from anchorline.application.caller import Caller
 from anchorline.store.idempotency import IdempotencyKey
 
-from ..access import Caller
 from ..endpoints import ApiRequest
 from ..problems import ProblemError
 

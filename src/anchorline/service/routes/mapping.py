@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from anchorline.application.mapping_samples import samples_of
+from anchorline.application.mappings import lint_document, sample_of
 from anchorline.core.address import Facts
 from anchorline.core.errors import Problem
 from anchorline.core.forms import Form, Slot
@@ -37,8 +39,6 @@ from anchorline.wire.rules import RuleSchema
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
-from ..mapping_samples import samples_of
-from ..mappings import lint_document, sample_of
 from ..problems import invalid, not_found
 from .filling import fill_answer
 from .layouts import require_components

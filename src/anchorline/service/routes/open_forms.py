@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any, NamedTuple
 
+from anchorline.application.checked_forms import CheckedForm, digest_of
 from anchorline.core.errors import DocumentError, Problem
 from anchorline.core.forms import (
     Form,
@@ -26,7 +27,6 @@ from anchorline.wire.rules import RuleSchema
 from anchorline.wire.slots import SlotSchema
 
 from ..access import Access
-from ..checked_forms import CheckedForm, digest_of
 from ..context import Services
 from ..endpoints import ApiRequest
 from ..problems import ProblemError, invalid, not_found

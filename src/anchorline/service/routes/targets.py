@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from anchorline.application.mappings import AT_PUBLISH, FEWEST_AT_PUBLISH, linked_forms, sample_of
 from anchorline.core.errors import DocumentError, Problem, unknown_name_detail
 from anchorline.core.forms.mapping_lint import lint_mappings
 from anchorline.core.forms.receiving import fill_slot
@@ -40,7 +41,6 @@ from anchorline.wire.targets import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..mappings import AT_PUBLISH, FEWEST_AT_PUBLISH, linked_forms, sample_of
 from ..problems import invalid, places
 from .drafts import ETAG, IF_MATCH, changed_meanwhile, etag, keep_draft
 from .filling import fill_answer, what_to_fill

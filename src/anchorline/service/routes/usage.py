@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
+from anchorline.application.caller import Caller
 from anchorline.core.allowance import PEOPLE, Allowance
 from anchorline.store.database import NotThereError
 from anchorline.wire.base import Schema
@@ -16,7 +17,7 @@ from anchorline.wire.usage import (
     UsageQuery,
 )
 
-from ..access import Access, Caller
+from ..access import Access
 from ..context import Services
 from ..endpoints import ApiRequest, Router
 from ..problems import ProblemError

@@ -9,9 +9,10 @@ from __future__ import annotations
 import hashlib
 import threading
 from collections.abc import Callable, Hashable
-from typing import Generic, NamedTuple, TypeVar
+from typing import Any, Generic, NamedTuple, TypeVar
 
 import orjson
+import structlog
 from cachetools import LRUCache
 
 from anchorline.core.errors import DocumentError
@@ -19,9 +20,7 @@ from anchorline.core.forms import Form, read_unfinished
 from anchorline.core.layouts import LayoutLibrary
 from anchorline.store.drafts import Document
 
-from .logs import logger
-
-_log = logger("forms")
+_log: Any = structlog.get_logger(part="forms")
 MOST_BYTES = 32 * 1024 * 1024
 # A form with many formulas, in memory beside its document in UTF-8; measured with tracemalloc.
 _LARGER_THAN_ITS_DOCUMENT = 8

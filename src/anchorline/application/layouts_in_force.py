@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import threading
+from typing import Any
+
+import structlog
 
 from anchorline.core.layouts import LayoutLibrary
 from anchorline.core.layouts.own import LayoutsInForce, Published, read_own_layout
 from anchorline.store.database import StoreError
 from anchorline.store.own_layouts import OwnLayoutStore
 
-from .logs import logger
-
-_log = logger("layouts")
+_log: Any = structlog.get_logger(part="layouts")
 
 
 class CurrentLayouts:

@@ -11,7 +11,7 @@ from anchorline.core.formula import today
 from anchorline.core.mapping.lint import Finding
 from anchorline.store.drafts import Document
 
-from .context import Services
+from .services import Services
 
 # Addresses of the reference data that are looked at while somebody edits. A publish, which asks for
 # what is wrong with every address, does with fewer.

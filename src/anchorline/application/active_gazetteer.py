@@ -9,6 +9,9 @@ from __future__ import annotations
 import threading
 from collections.abc import Mapping
 from time import monotonic
+from typing import Any
+
+import structlog
 
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Edition, Gazetteer
@@ -18,10 +21,8 @@ from anchorline.store.database import DatabaseUnavailableError, StoreError
 from anchorline.store.datasets import DatasetStore
 from anchorline.store.edition_files import EditionFiles
 
-from .logs import logger
-
 _LOOK_EVERY_SECONDS = 1.0
-_log = logger("gazetteer")
+_log: Any = structlog.get_logger(part="gazetteer")
 
 
 class ActiveGazetteer:
