@@ -20,7 +20,7 @@ export function FillTrace({ filled, document }: { filled: Filled; document: Form
     return field?.label || valueAt(labels, field?.component ?? "");
   };
   const { trace, warnings } = filled.answer;
-  const silent = trace.filter((step) => step.detail.startsWith("nothing to write"));
+  const silent = trace.filter((step) => step.kind === "nothing");
   const told = trace.filter((step) => !silent.includes(step));
   return (
     <Card

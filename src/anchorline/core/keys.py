@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from urllib.parse import urlsplit
 
 from .errors import Problem, nearest_names, unknown_name_detail
@@ -21,8 +21,6 @@ SCOPES: dict[str, str] = {
     "administer": "read the overview, activity and usage; list, make, rotate and end keys",
     "observe": "keep and read what people type and are answered, for some hours",
 }
-# How long an old secret can go on after a rotation.
-LONGEST_OVERLAP = timedelta(days=30)
 _HOST = re.compile(r"[a-z0-9]([a-z0-9.-]*[a-z0-9])?|\[[0-9a-f:.]+\]")
 _USUAL_PORTS = {"http": 80, "https": 443}
 

@@ -17,7 +17,7 @@ from .logs import logger
 from .metrics import METHODS, NONE, OTHER, Metrics
 from .middleware import ARRIVED
 
-# LayoutComponent at every keystroke, or by watchers all the time.
+# Asked for at every keystroke, or by watchers all the time.
 _QUIET = frozenset({"finding.suggest", "pages.assets", "pages.embed", "health.alive",
                     "health.ready", "health.metrics"})  # fmt: skip
 _log = logger("requests")

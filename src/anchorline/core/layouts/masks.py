@@ -27,11 +27,6 @@ def canonical_postcode(typed: str, masks: Iterable[str]) -> str | None:
     return None
 
 
-def fits_masks(typed: str, masks: Iterable[str]) -> bool:
-    """Whether what was typed is a whole postcode of one of the masks."""
-    return canonical_postcode(typed, masks) is not None
-
-
 def may_become(typed: str, masks: Iterable[str]) -> bool:
     """Whether what was typed is the beginning of a postcode of one of the masks."""
     bare = letters_and_digits(typed)

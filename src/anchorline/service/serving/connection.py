@@ -91,6 +91,7 @@ class Connection(HTTPChannel):  # type: ignore[misc]
 
     task_class = _Answer
     error_task_class = _Refused
+    request: ReceivedRequest | None
 
     def __init__(self, server: Any, sock: Any, address: Any, adjustments: Any, map: Any) -> None:
         self.limits: Limits = server.limits
@@ -109,7 +110,9 @@ class Connection(HTTPChannel):  # type: ignore[misc]
         """Since when it waits for its client, monotonic; infinite while it does not."""
         if self.requests or self._held:
             return float("inf")
-        return self.request.began if self.request is not None else self._since
+        # Once: a thread that answers may take it away meanwhile.
+        request = self.request
+        return request.began if request is not None else self._since
 
     def overdue(self, now: float) -> None:
         """Ends the connection, or the request that it receives, where the client is too slow.
@@ -121,17 +124,18 @@ class Connection(HTTPChannel):  # type: ignore[misc]
                 self.handle_close()
             return
         stalled = self._stalled(now)
+        request = self.request
         if self.total_outbufs_len:
             if stalled:  # nobody takes the answer
                 self.handle_close()
         elif self.requests or self._held:
             self._since = now
-        elif self.request is None:
+        elif request is None:
             silent = self.limits.idle_seconds if self._moved else self.limits.head_seconds
             if now - max(self._since, self._moved_at) > silent:
                 self.handle_close()
-        elif self._is_late(self.request, now, stalled=stalled):
-            self._answer_late(self.request)
+        elif self._is_late(request, now, stalled=stalled):
+            self._answer_late(request)
 
     def _stalled(self, now: float) -> bool:
         return now - self._moved_at > self.limits.stall_seconds
@@ -145,6 +149,8 @@ class Connection(HTTPChannel):  # type: ignore[misc]
 
     def _answer_late(self, request: ReceivedRequest) -> None:
         with self.requests_lock:
+            if self.request is not request:  # it came whole at the last moment
+                return
             request.refuse(408, "The request did not come whole in time. Send it again.")
             self.request = None
             self.requests.append(request)
@@ -184,7 +190,8 @@ class Connection(HTTPChannel):  # type: ignore[misc]
 
     def send_continue(self) -> None:
         """Asks for a body, once it may come."""
-        if self.request is not None and not self.request.needs_admission:
+        request = self.request
+        if request is not None and not request.needs_admission:
             super().send_continue()
 
     def settle(self, request: ReceivedRequest, refusal: Any) -> None:

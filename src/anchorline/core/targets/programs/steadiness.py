@@ -28,11 +28,6 @@ class SteadyFact:
     fact: Fact
     pieces: tuple[Piece, ...]
 
-    @property
-    def is_steady(self) -> bool:
-        """Whether all of it stays the same."""
-        return all(piece.steady for piece in self.pieces)
-
 
 def compared(looks: Sequence[Look]) -> list[SteadyFact]:
     """The facts of the last look, with what was the same in all the others."""
