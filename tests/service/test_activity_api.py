@@ -7,7 +7,8 @@ import httpx
 import pytest
 from pydantic import BaseModel
 
-from anchorline.client import Client, InvalidError, RefusedError
+from anchorline.client import Activity, Client, InvalidError, RefusedError
+from anchorline.wire.activity import ActivityAnswer
 from tests.waiting import wait_until
 
 SECRET_LANE = "12 secret lane"
@@ -104,6 +105,28 @@ def test_calls_are_followed_as_they_come(client, holder):
         holder.suggest(SECRET_LANE)
         first = [one.endpoint for one, _ in zip(following, range(1), strict=False)]
     assert first == ["finding.suggest"]
+
+
+def test_a_call_that_is_kept_after_one_with_a_larger_number_is_followed_too():
+    """Two processes number their calls and keep them in another order."""
+    looks = iter([[5], [5, 9], [5, 9], [5, 7, 9], [5, 7, 9, 12]])
+
+    class Service(Activity):
+        def list(self, *, after=None, limit=100, **_wanted):
+            there = [number for number in next(looks) if number > (after or 0)]
+            return ActivityAnswer.model_validate({
+                "calls": [call(n) for n in reversed(there)], "kept_days": 1, "endpoints": [],
+            })  # fmt: skip
+
+    def call(number):
+        return {
+            "id": number, "at": "2027-03-01T12:00:00Z", "subject": "k", "name": "K", "origin": "",
+            "endpoint": "finding.suggest", "of": "", "status": 200, "outcome": "answered", "ms": 1,
+            "question": None, "answer": None,
+        }  # fmt: skip
+
+    followed = [one.id for one in Service(None).follow(every=0, rounds=4)]
+    assert followed == [9, 7, 12]
 
 
 def test_calls_are_exported_as_json_lines_the_oldest_first(client, holder):

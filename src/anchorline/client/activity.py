@@ -5,8 +5,9 @@ from __future__ import annotations
 import builtins
 from collections.abc import Iterator, Mapping, Sequence
 from datetime import date, datetime
+from functools import partial
 from itertools import count
-from time import sleep
+from time import monotonic, sleep
 
 from anchorline.wire.activity import (
     ActivityAnswer,
@@ -20,6 +21,8 @@ from anchorline.wire.usage import UsageAnswer
 
 from .calls import Calls, part, request_body
 
+# By then, whatever was numbered is kept, or never will be: a unit of work is tried no longer.
+_LATE_SECONDS = 10.0
 _PAGE = 500
 
 
@@ -85,23 +88,27 @@ class Activity(Calls):
         The others are those of `list`.
         """
         newest = self.list(limit=1).calls
-        at = newest[0].id if newest else 0
+        window = _Window(newest[0].id if newest else 0)
+        look = partial(
+            self.list,
+            subject=subject,
+            endpoint=endpoint,
+            of=of,
+            origin=origin,
+            outcome=outcome,
+            limit=_PAGE,
+        )
         for number in count():
             if number == rounds:
                 return
-            found = self.list(
-                subject=subject,
-                endpoint=endpoint,
-                of=of,
-                origin=origin,
-                outcome=outcome,
-                after=at,
-                limit=_PAGE,
-            ).calls
-            yield from reversed(found)
-            at = found[0].id if found else at
-            if len(found) < _PAGE:
-                sleep(every)
+            at = window.begin(monotonic())
+            while True:
+                found = look(after=at).calls
+                yield from window.new(list(reversed(found)), monotonic())
+                if len(found) < _PAGE:
+                    break
+                at = found[0].id
+            sleep(every)
 
     def lines(self, *, subject: str | None = None, outcome: str | None = None) -> str:
         """All calls as JSON Lines, the oldest first."""
@@ -182,3 +189,35 @@ def _of(
         "since": since.isoformat() if since else None,
         "until": until.isoformat() if until else None,
     }
+
+
+class _Window:
+    """Calls that were seen lately.
+
+    They are numbered before they are kept, by several processes beside each other: one with a
+    smaller number can come after one with a larger. So what is newer than `_LATE_SECONDS` is
+    looked at again, and told once.
+
+    Args:
+        newest: the id of the newest call that is not told.
+    """
+
+    def __init__(self, newest: int) -> None:
+        self._from = newest
+        self._seen: dict[int, float] = {}
+
+    def begin(self, now: float) -> int:
+        """The id behind which calls are looked for."""
+        old = [call for call, at in self._seen.items() if at < now - _LATE_SECONDS]
+        if old:
+            self._from = max(self._from, *old)
+        for call in [call for call in self._seen if call <= self._from]:
+            del self._seen[call]
+        return self._from
+
+    def new(self, calls: builtins.list[CallSchema], now: float) -> Iterator[CallSchema]:
+        """Those that were not told yet."""
+        for one in calls:
+            if one.id not in self._seen:
+                self._seen[one.id] = now
+                yield one
