@@ -5,7 +5,7 @@ PYTHON := .venv/bin/python
 # Tests are rewritten for their assertions at import: once, not at each run.
 PYTEST := PYTHONDONTWRITEBYTECODE= $(PYTHON) -m pytest
 
-.PHONY: api-types help demo demo-desk demo-start demo-stop test test-quick test-faults check web install bench-finding bench-load bench-service
+.PHONY: api-types help demo demo-desk demo-start demo-stop test test-durations test-quick test-faults check web install bench-finding bench-load bench-service
 
 help:  ## what can be made
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -56,9 +56,16 @@ bench-service: install  ## the service under people who type, next to an empty r
 	@$(PYTHON) -m pip install --quiet --constraint setup/constraints.txt -e '.[bench]'
 	@$(PYTHON) -m bench.service --size $(SIZE)
 
-test: check  ## everything
-	npm test --silent
-	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder
+# Tests wait more than they work: more of them than processors, and what only reads the sources beside.
+test:  ## everything
+	@setup/install.sh test
+	@checks=$$(mktemp); { $(MAKE) --no-print-directory check && npm test --silent; } > $$checks 2>&1 & checking=$$!; \
+	$(PYTEST) --numprocesses 4 --dist loadgroup --no-loadscope-reorder; tested=$$?; \
+	wait $$checking; checked=$$?; cat $$checks; rm $$checks; \
+	exit $$(( tested || checked ))
+
+test-durations:  ## the same, and how long each group took, for the order in which they begin
+	KEEP_DURATIONS=1 $(MAKE) --no-print-directory test
 
 test-quick:  ## the core, the client and the elements: no service, no browser
 	@setup/install.sh test
@@ -67,4 +74,4 @@ test-quick:  ## the core, the client and the elements: no service, no browser
 
 test-faults:  ## faults made on purpose while people are busy
 	@setup/install.sh test
-	FAULTS_ALONE=1 $(PYTEST) tests/faults
+	FAULTS_ALONE=1 $(PYTEST) tests/faults tests/service/test_openapi.py

@@ -10,6 +10,7 @@ import socket
 import subprocess
 import sys
 import tempfile
+from collections import Counter
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
@@ -47,11 +48,6 @@ hypothesis.settings.load_profile("shared")
 FIGURES: list[str] = []
 
 
-def pytest_sessionfinish(session: pytest.Session) -> None:
-    if is_worker(session.config):
-        session.config.workeroutput["figures"] = FIGURES
-
-
 @pytest.hookimpl(optionalhook=True)
 def pytest_testnodedown(node) -> None:
     FIGURES.extend(getattr(node, "workeroutput", {}).get("figures", []))
@@ -71,7 +67,24 @@ def pytest_unconfigure(config: pytest.Config) -> None:
 
 
 _GROUP = pytest.StashKey[str]()
-_LONGEST = {"scratch": 0, "faults": 1}
+# Seconds that each group took once: `make test-durations` writes them anew.
+DURATIONS = PROJECT / "tests" / "durations.json"
+_TAKEN: Counter[str] = Counter()
+# Demos that are broken or flooded: each of a pool's files after another on one of its own.
+_POOLS = {"test_openapi.py": "scratch 2", "test_reference_data.py": "scratch 2"}
+
+
+def pytest_runtest_logreport(report: pytest.TestReport) -> None:
+    if "@" in report.nodeid:
+        _TAKEN[report.nodeid.rpartition("@")[2]] += report.duration
+
+
+def pytest_sessionfinish(session: pytest.Session) -> None:
+    if is_worker(session.config):
+        session.config.workeroutput["figures"] = FIGURES
+    elif os.environ.get("KEEP_DURATIONS"):
+        kept = {group: round(seconds, 1) for group, seconds in sorted(_TAKEN.items())}
+        DURATIONS.write_text(json.dumps(kept, indent=1) + "\n")
 
 
 @pytest.hookimpl(tryfirst=True)  # before xdist looks at the groups
@@ -79,19 +92,21 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """What shares something that takes long to make runs in one process: a file, or a demo."""
     for item in items:
         fixtures = getattr(item, "fixturenames", ())
-        group = item.path.name
+        group = str(item.path.relative_to(PROJECT / "tests"))
         if "scratch_stack" in fixtures:
-            group = "scratch"
+            group = _POOLS.get(item.path.name, "scratch")
         elif item.path.parent.name == "faults":
             group = "faults"
         item.add_marker(pytest.mark.xdist_group(group))
         item.stash[_GROUP] = group
         if {"stack", "scratch_stack", "database_url"} & {*fixtures}:
             item.add_marker(pytest.mark.live)
-    # What takes longest begins first; what leaves nothing as it was comes last.
+    # What takes longest begins first; of a group, what leaves nothing as it was comes last.
+    taken = json.loads(DURATIONS.read_text())
     items.sort(
         key=lambda item: (
-            _LONGEST.get(item.stash[_GROUP], len(_LONGEST)),
+            -taken.get(item.stash[_GROUP], 0.0),
+            item.stash[_GROUP],
             item.get_closest_marker("ruins") is not None,
         )
     )
