@@ -11,7 +11,7 @@ from anchorline.wire.activity import CallSchema, Outcome
 from anchorline.wire.usage import SubjectUsage
 from anchorline.wire.words import counted
 
-from .finding import Connect
+from .connecting import Connect
 from .output import json_option, note, print_json, print_lines, print_table
 
 _TIME = click.DateTime(["%Y-%m-%d", "%Y-%m-%dT%H:%M", "%Y-%m-%dT%H:%M:%S"])
@@ -44,7 +44,7 @@ def activity(
     follow: bool,
     as_json: bool,
 ) -> None:
-    """The latest calls: when, by whom, to what, how they ended. With --json as JSON Lines.
+    """List the latest calls: when, by whom, to what, how they ended. With --json as JSON Lines.
 
     What was asked and answered stands in them only where a key or target is observed.
 
@@ -106,7 +106,7 @@ def observe(connect: Connect, kind: str, name: str, hours: int) -> None:
 @json_option
 @click.pass_obj
 def usage(connect: Connect, month: str | None, as_json: bool) -> None:
-    """Addresses that were fetched in a month, by key; practice addresses are not in it.
+    """Show how many addresses were fetched in a month, by key; practice addresses are not in it.
 
     \b
     Example:
@@ -143,7 +143,7 @@ def quality(
     as_csv: bool,
     as_json: bool,
 ) -> None:
-    """How well capture goes: of the slots shown, how many were picked, typed by hand, left.
+    """Show how well capture goes: of the slots shown, how many were picked, typed by hand, left.
 
     \b
     Examples:

@@ -9,11 +9,11 @@ import click
 
 from anchorline.client import DatasetAnswer, RulesRequest
 
+from .connecting import Connect
 from .data_editions import activate, rebuild, remove
 from .data_jobs import cancel, discard, retry
 from .edition_report import print_report
 from .exit_codes import NOTHING_FOUND
-from .finding import Connect
 from .job_progress import file_note, progress_bar, say_job, wait_for
 from .output import json_option, note, print_json, print_lines, print_table
 
@@ -31,7 +31,7 @@ for command in (activate, rebuild, remove, cancel, retry, discard):
 @json_option
 @click.pass_obj
 def list_datasets(connect: Connect, as_json: bool) -> None:
-    """All datasets.
+    """List all datasets.
 
     \b
     Example:
@@ -120,7 +120,7 @@ def load(
 @json_option
 @click.pass_obj
 def editions(connect: Connect, dataset: str, as_json: bool) -> None:
-    """The editions of DATASET, newest first, and its latest jobs.
+    """List the editions of DATASET, newest first, and its latest jobs.
 
     \b
     Example:
@@ -167,7 +167,7 @@ def report(
     rows: bool,
     as_json: bool,
 ) -> None:
-    """What was noticed in an edition's rows, and what it changes.
+    """Show what was noticed in an edition's rows, and what it changes.
 
     \b
     Examples:

@@ -9,7 +9,7 @@ import click
 from anchorline.client import Datasets
 from anchorline.wire.words import counted
 
-from .finding import Connect
+from .connecting import Connect
 from .job_progress import progress_bar, say_job, wait_for
 from .output import json_option, note, print_json
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import click
 
-from .finding import Connect
+from .connecting import Connect
 from .job_progress import progress_bar, say_job, wait_for
 from .output import json_option, print_json
 

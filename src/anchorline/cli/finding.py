@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 import sys
-from collections.abc import Callable
 
 import click
 
-from anchorline.client import Client, PostcodeAnswer, TraceSchema
+from anchorline.client import PostcodeAnswer, TraceSchema
 from anchorline.wire.words import counted
 
+from .connecting import Connect
 from .exit_codes import NOTHING_FOUND
 from .output import highlighted, json_option, note, print_json, print_lines, print_table
-
-Connect = Callable[[], Client]
 
 
 @click.command()
@@ -108,7 +106,7 @@ def _print_trace(trace: TraceSchema) -> None:
 @json_option
 @click.pass_obj
 def postcode(connect: Connect, country: str, code: str, as_json: bool) -> None:
-    """All addresses of a postcode, or the postcodes that begin with CODE.
+    """List all addresses of a postcode, or the postcodes that begin with CODE.
 
     \b
     Examples:
@@ -137,7 +135,7 @@ def postcode(connect: Connect, country: str, code: str, as_json: bool) -> None:
 @json_option
 @click.pass_obj
 def show(connect: Connect, address_id: str, as_json: bool) -> None:
-    """One address: its lines, components and facts.
+    """Show one address: its lines, components and facts.
 
     \b
     Example:
@@ -164,7 +162,7 @@ def show(connect: Connect, address_id: str, as_json: bool) -> None:
 def near(
     connect: Connect, latitude: float, longitude: float, limit: int, radius: float, as_json: bool
 ) -> None:
-    """The addresses nearest to a point (WGS 84 degrees), within --radius metres.
+    """List the addresses nearest to a point (WGS 84 degrees), within --radius metres.
 
     \b
     Example:

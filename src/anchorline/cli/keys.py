@@ -8,8 +8,8 @@ import click
 
 from anchorline.wire.keys import KeySchema, NewSecretAnswer
 
+from .connecting import Connect
 from .exit_codes import GivenWrongError
-from .finding import Connect
 from .output import json_option, note, print_json, print_lines, print_table
 
 _STATES = {"in_use": "in use", "expired": "expired", "ended": "ended"}
@@ -24,7 +24,7 @@ def keys() -> None:
 @json_option
 @click.pass_obj
 def list_keys(connect: Connect, as_json: bool) -> None:
-    """All keys without their secrets, ended ones among them.
+    """List all keys without their secrets, ended ones among them.
 
     \b
     Example:
@@ -68,7 +68,7 @@ def make_key(
     expires: datetime | None,
     as_json: bool,
 ) -> None:
-    """Makes a key and prints its secret: the only time that it is shown. NAME says what it is for.
+    """Make a key and print its secret: the only time that it is shown. NAME says what it is for.
 
     \b
     Examples:
@@ -100,7 +100,7 @@ def make_key(
 @json_option
 @click.pass_obj
 def rotate_key(connect: Connect, key: str, overlap_hours: int, as_json: bool) -> None:
-    """Gives a KEY, named by its id, a new secret and prints it.
+    """Give a KEY, named by its id, a new secret and print it.
 
     \b
     Example:
@@ -125,7 +125,7 @@ def rotate_key(connect: Connect, key: str, overlap_hours: int, as_json: bool) ->
 @json_option
 @click.pass_obj
 def allow_key(connect: Connect, key: str, addresses: str, warn_at: int, as_json: bool) -> None:
-    """Says how many ADDRESSES a KEY may fetch in a calendar month (UTC): a number, or any.
+    """Say how many ADDRESSES a KEY may fetch in a calendar month (UTC): a number, or any.
 
     \b
     Example:
@@ -145,7 +145,7 @@ def allow_key(connect: Connect, key: str, addresses: str, warn_at: int, as_json:
 @json_option
 @click.pass_obj
 def end_key(connect: Connect, key: str, as_json: bool) -> None:
-    """Ends a KEY, named by its id, for good.
+    """End a KEY, named by its id, for good.
 
     \b
     Example:

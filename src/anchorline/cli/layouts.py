@@ -11,14 +11,14 @@ from typing import TypeVar
 
 import click
 
-from anchorline.client import Client, InvalidError
+from anchorline.client import InvalidError
 from anchorline.wire.layouts import MOST_ADDRESSES, LayoutAnswer, LayoutComponentSchema
 
+from .connecting import Connect
 from .exit_codes import GIVEN_WRONG, NOTHING_FOUND, GivenWrongError
 from .output import json_option, note, print_json, print_lines, print_table
 from .own_layouts import OWN_LAYOUT_COMMANDS
 
-Connect = Callable[[], Client]
 _Command = TypeVar("_Command", bound=Callable[..., object])
 _on_form = click.option("--form", metavar="KEY", help="As it holds on this form.")
 _OF_LINES = (
@@ -50,7 +50,7 @@ def layouts() -> None:
 @json_option
 @click.pass_obj
 def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
-    """The countries that have a layout, or those that have NAME in their name or as code.
+    """List the countries that have a layout, or those that have NAME in their name or as code.
 
     \b
     Example:
@@ -83,7 +83,7 @@ def list_layouts(connect: Connect, name: str, as_json: bool) -> None:
 def show_layout(
     connect: Connect, country: str, language: str, form: str | None, as_json: bool
 ) -> None:
-    """What COUNTRY asks for, in which order, and its lines in their notation.
+    """Show what COUNTRY asks for, in which order, and its lines in their notation.
 
     \b
     Example:
@@ -148,7 +148,7 @@ def lines(
     form: str | None,
     as_json: bool,
 ) -> None:
-    """Components written out as COUNTRY does it.
+    """Write components out as COUNTRY does it.
 
     \b
     Example:
@@ -182,7 +182,7 @@ def layout_lines(
     form: str | None,
     as_json: bool,
 ) -> None:
-    """Components written out as COUNTRY does it; without any, JSON Lines from the input.
+    """Write components out as COUNTRY does it; without any, JSON Lines from the input.
 
     Each line of the input is an object of components. One without a country_code is of COUNTRY.
     The answer has the addresses in their order, a blank line between two; with --json one list of
@@ -229,7 +229,7 @@ def layout_lines(
 def check(
     connect: Connect, country: str, components: tuple[str, ...], form: str | None, as_json: bool
 ) -> None:
-    """Components held against COUNTRY's layout: what is missing, wrong, or has no place there.
+    """Hold components against COUNTRY's layout: what is missing, wrong, or has no place there.
 
     Ends with 2 where there is a problem.
 

@@ -11,45 +11,72 @@ import json
 import os
 import sys
 from collections.abc import Callable
+from importlib import import_module
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import click
 
-from anchorline.client import (
+from anchorline.client.errors import (
     AnchorlineError,
-    Client,
     InvalidError,
     NotFoundError,
     RefusedError,
     UnreachableError,
     WrongArgumentError,
 )
-from anchorline.wire.words import counted
 
-from .activity import activity, observe, quality, usage
-from .data import data
-from .desk import desk
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
-from .finding import find, near, postcode, show
-from .forms import forms
-from .keys import keys
-from .layouts import layouts, lines
-from .mapping import mapping
-from .output import note
-from .records import records
-from .settings import (
-    Connection,
-    NotConnectedError,
-    read_connection,
-    settings_file,
-    write_connection,
-)
-from .targets import targets
+from .settings import NotConnectedError
+
+if TYPE_CHECKING:
+    from anchorline.client import Client
+
+# The commands by name: in which module each stands, and what the list says of it. A module is
+# loaded when its command is called: asking for help, or for one command, waits for no other.
+COMMANDS = {
+    "activity": ("activity", "List the latest calls: when, by whom, to what, how they ended."),
+    "data": ("data", "The reference data: datasets, loads, editions."),
+    "desk": ("desk", "Addresses written into any program of the desktop (X11)."),
+    "find": ("finding", "Find addresses by the beginning of TEXT, in any order."),
+    "forms": ("forms", "The forms of the service."),
+    "keys": ("keys", "What programs and pages present to the service."),
+    "layouts": ("layouts", "What each country asks for, and how it writes addresses out."),
+    "lines": ("layouts", "Write components out as COUNTRY does it."),
+    "mapping": ("mapping", "Where the parts of addresses go: checked, tried, run over many."),
+    "near": ("finding", "List the addresses nearest to a point."),
+    "observe": ("activity", "Keep question and answer of calls for some hours; 0 ends it."),
+    "postcode": ("finding", "List all addresses of a postcode, or the postcodes it begins."),
+    "quality": ("activity", "Show how well capture goes: picked, typed by hand, left."),
+    "records": ("records", "The records that were captured."),
+    "show": ("finding", "Show one address: its lines, components and facts."),
+    "targets": ("targets", "Pages and programs that are not ours, in which addresses land."),
+    "usage": ("activity", "Show how many addresses were fetched in a month, by key."),
+}
 
 
-class _Errors(click.Group):
-    """A group that prints errors of the client as text and exits with their code."""
+class _Commands(click.Group):
+    """The commands, each loaded when it is called; errors of the client become text and a code."""
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        return sorted([*super().list_commands(ctx), *COMMANDS])
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        if cmd_name not in COMMANDS:
+            return super().get_command(ctx, cmd_name)
+        module = import_module(f".{COMMANDS[cmd_name][0]}", __package__)
+        command: click.Command = getattr(module, cmd_name)
+        return command
+
+    def format_commands(
+        self,
+        ctx: click.Context,  # noqa: ARG002
+        formatter: click.HelpFormatter,
+    ) -> None:
+        said = {name: says for name, (_module, says) in COMMANDS.items()}
+        said |= {name: one.get_short_help_str(80) for name, one in self.commands.items()}
+        with formatter.section("Commands"):
+            formatter.write_dl(sorted(said.items()))
 
     def invoke(self, ctx: click.Context) -> Any:
         try:
@@ -82,7 +109,7 @@ def _fail(error: Exception, code: int) -> None:
     sys.exit(code)
 
 
-@click.group(cls=_Errors, context_settings={"help_option_names": ["-h", "--help"]})
+@click.group(cls=_Commands, context_settings={"help_option_names": ["-h", "--help"]})
 @click.version_option(package_name="anchorline")
 @click.pass_context
 def main(context: click.Context) -> None:
@@ -106,6 +133,10 @@ def _connected(context: click.Context) -> Callable[[], Client]:
     """Opens the client when a command asks for it, and closes it at the end."""
 
     def client() -> Client:
+        from anchorline.client import Client
+
+        from .settings import read_connection
+
         connection = read_connection()
         opened = Client(connection.url, connection.key)
         context.call_on_close(opened.close)
@@ -125,6 +156,12 @@ def connect(access: Path) -> None:
     Example:
       anchorline connect var/demo/access.json
     """
+    from anchorline.client import Client
+    from anchorline.wire.words import counted
+
+    from .output import note
+    from .settings import Connection, write_connection
+
     try:
         given = json.loads(access.read_text("utf-8"))
         connection = Connection(given["url"], given["server_key"])
@@ -165,8 +202,4 @@ def _become(*arguments: str) -> None:
     os.execv(sys.executable, command)  # noqa: S606
 
 
-_AREAS = (layouts, data, forms, mapping, records, targets, desk, keys)
-for command in (find, postcode, show, near, lines, *_AREAS, usage, activity, observe, quality):
-    main.add_command(command)
-
-__all__ = ["main", "settings_file"]
+__all__ = ["main"]

@@ -11,8 +11,8 @@ from anchorline.wire.coverage import CoverageRun
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.words import counted
 
+from .connecting import Connect
 from .exit_codes import FAILED, GivenWrongError
-from .finding import Connect
 from .job_progress import progress_bar, wait_for
 from .output import json_option, note, print_json, print_lines, print_table
 
@@ -34,7 +34,7 @@ def mapping() -> None:
 @json_option
 @click.pass_obj
 def lint_mapping(connect: Connect, form: str, strict: bool, as_json: bool) -> None:
-    """What is wrong with the mappings of FORM, and what should be known.
+    """Say what is wrong with the mappings of FORM, and what should be known.
 
     \b
     Example:
@@ -75,7 +75,7 @@ def try_mapping(
     country: str | None,
     as_json: bool,
 ) -> None:
-    """What the mapping of a SLOT makes of an ADDRESS, step by step.
+    """Show what the mapping of a SLOT makes of an ADDRESS, step by step.
 
     Without an address it takes a usual one of each country.
 
@@ -152,7 +152,7 @@ def cover_mapping(
     path: Path | None,
     as_json: bool,
 ) -> None:
-    """Runs the mapping of a SLOT over many addresses; ends with 1 where anything is lost or wrong.
+    """Run the mapping of a SLOT over many addresses; ends with 1 where anything is lost or wrong.
 
     \b
     Examples:
@@ -230,7 +230,7 @@ def _print_coverage(run: CoverageRun, before: CoverageRun | None) -> None:
 @json_option
 @click.pass_obj
 def run_examples(connect: Connect, form: str, as_json: bool) -> None:
-    """Runs the examples of FORM; ends with 1 where one fails.
+    """Run the examples of FORM; ends with 1 where one fails.
 
     \b
     Example:
@@ -256,7 +256,7 @@ def run_examples(connect: Connect, form: str, as_json: bool) -> None:
 @json_option
 @click.pass_obj
 def list_changes(connect: Connect, as_json: bool) -> None:
-    """The changes that a rule can make to its text.
+    """List the changes that a rule can make to its text.
 
     \b
     Example:

@@ -9,7 +9,7 @@ import click
 from anchorline.wire.records import RecordSort
 from anchorline.wire.words import counted
 
-from .finding import Connect
+from .connecting import Connect
 from .output import json_option, note, print_json, print_table
 
 
@@ -40,7 +40,7 @@ def list_records(
     after: str | None,
     as_json: bool,
 ) -> None:
-    """Records, newest first.
+    """List records, newest first.
 
     \b
     Examples:

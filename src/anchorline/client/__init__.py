@@ -7,39 +7,77 @@ with Client("http://127.0.0.1:8470", key="anl_server_…") as anchorline:
     address = anchorline.address(found.suggestions[0].id)
 """
 
-from anchorline.wire.datasets import (
-    DatasetAnswer,
-    EditionAnswer,
-    JobAnswer,
-    RulesRequest,
-)
-from anchorline.wire.finding import PostcodeAnswer, TraceSchema
-from anchorline.wire.forms import FormDocument
-from anchorline.wire.own_layouts import OwnLayoutDocument
-from anchorline.wire.page_targets import PageTargetDocument
-from anchorline.wire.program_targets import ProgramTargetDocument
-from anchorline.wire.records import SlotInputSchema
+from importlib import import_module
+from typing import TYPE_CHECKING
 
-from .activity import Activity
-from .api import Client
-from .datasets import Datasets
-from .errors import (
-    AnchorlineError,
-    ConflictError,
-    InvalidError,
-    NotFoundError,
-    ProblemError,
-    RefusedError,
-    ServiceFailedError,
-    TooManyError,
-    UnexpectedAnswerError,
-    UnreachableError,
-    WrongArgumentError,
-)
-from .keys import Keys
-from .own_layouts import OwnLayouts
-from .programs import Programs
-from .targets import Targets
+if TYPE_CHECKING:
+    from anchorline.wire.datasets import (
+        DatasetAnswer,
+        EditionAnswer,
+        JobAnswer,
+        RulesRequest,
+    )
+    from anchorline.wire.finding import PostcodeAnswer, TraceSchema
+    from anchorline.wire.forms import FormDocument
+    from anchorline.wire.own_layouts import OwnLayoutDocument
+    from anchorline.wire.page_targets import PageTargetDocument
+    from anchorline.wire.program_targets import ProgramTargetDocument
+    from anchorline.wire.records import SlotInputSchema
+
+    from .activity import Activity
+    from .api import Client
+    from .datasets import Datasets
+    from .errors import (
+        AnchorlineError,
+        ConflictError,
+        InvalidError,
+        NotFoundError,
+        ProblemError,
+        RefusedError,
+        ServiceFailedError,
+        TooManyError,
+        UnexpectedAnswerError,
+        UnreachableError,
+        WrongArgumentError,
+    )
+    from .keys import Keys
+    from .own_layouts import OwnLayouts
+    from .programs import Programs
+    from .targets import Targets
+
+# Where each name stands: loaded when it is asked for, since loading all schemas takes longer than
+# most calls.
+_PLACES = {
+    "Activity": ".activity",
+    "AnchorlineError": ".errors",
+    "Client": ".api",
+    "ConflictError": ".errors",
+    "DatasetAnswer": "anchorline.wire.datasets",
+    "Datasets": ".datasets",
+    "EditionAnswer": "anchorline.wire.datasets",
+    "FormDocument": "anchorline.wire.forms",
+    "InvalidError": ".errors",
+    "JobAnswer": "anchorline.wire.datasets",
+    "Keys": ".keys",
+    "NotFoundError": ".errors",
+    "OwnLayoutDocument": "anchorline.wire.own_layouts",
+    "OwnLayouts": ".own_layouts",
+    "PageTargetDocument": "anchorline.wire.page_targets",
+    "PostcodeAnswer": "anchorline.wire.finding",
+    "ProblemError": ".errors",
+    "ProgramTargetDocument": "anchorline.wire.program_targets",
+    "Programs": ".programs",
+    "RefusedError": ".errors",
+    "RulesRequest": "anchorline.wire.datasets",
+    "ServiceFailedError": ".errors",
+    "SlotInputSchema": "anchorline.wire.records",
+    "Targets": ".targets",
+    "TooManyError": ".errors",
+    "TraceSchema": "anchorline.wire.finding",
+    "UnexpectedAnswerError": ".errors",
+    "UnreachableError": ".errors",
+    "WrongArgumentError": ".errors",
+}
 
 __all__ = [
     "Activity",
@@ -72,3 +110,10 @@ __all__ = [
     "UnreachableError",
     "WrongArgumentError",
 ]
+
+
+def __getattr__(name: str) -> object:
+    if name not in _PLACES:
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+    found: object = getattr(import_module(_PLACES[name], __name__), name)
+    return found

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 from types import TracebackType
+from typing import TYPE_CHECKING
 
 from anchorline.wire.finding import (
     AddressAnswer,
@@ -14,20 +16,23 @@ from anchorline.wire.finding import (
 from anchorline.wire.places import NearestAnswer, PositionAnswer, SurroundingsAnswer
 from anchorline.wire.session import OverviewAnswer
 
-from .activity import Activity
 from .calls import part, read_answer
-from .datasets import Datasets
 from .forms import FormCalls
 from .formulas import FormulaCalls
-from .keys import Keys
 from .layouts import LayoutCalls
 from .mappings import MappingCalls
-from .own_layouts import OwnLayouts
 from .phones import PhoneCalls
-from .programs import Programs
 from .records import RecordCalls
-from .targets import Targets
 from .transport import Transport
+
+if TYPE_CHECKING:
+    from .activity import Activity
+    from .datasets import Datasets
+    from .forms import Forms
+    from .keys import Keys
+    from .own_layouts import OwnLayouts
+    from .programs import Programs
+    from .targets import Targets
 
 
 class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, PhoneCalls):
@@ -37,26 +42,63 @@ class Client(LayoutCalls, FormCalls, MappingCalls, FormulaCalls, RecordCalls, Ph
         url: the service's address, such as `http://127.0.0.1:8470`.
         key: a server or browser key.
         transport: a transport of one's own, instead of the two above.
-
-    Attributes:
-        datasets: the calls on reference data.
-        own_layouts: the calls on administrators' own layouts.
-        keys: the calls on keys.
-        activity: what is called, and how many addresses were fetched.
-        targets: the calls on pages and programs that are not ours.
-        programs: looks at programs' screens, and runs on them.
     """
 
     def __init__(
         self, url: str = "", key: str | None = None, *, transport: Transport | None = None
     ) -> None:
         super().__init__(transport or Transport(url, key))
-        self.datasets = Datasets(self._transport)
-        self.own_layouts = OwnLayouts(self._transport)
-        self.keys = Keys(self._transport)
-        self.activity = Activity(self._transport)
-        self.targets = Targets(self._transport)
-        self.programs = Programs(self._transport)
+
+    # Each group is loaded when it is asked for: all of them take longer than most calls.
+
+    @cached_property
+    def datasets(self) -> Datasets:
+        """The calls on reference data."""
+        from .datasets import Datasets
+
+        return Datasets(self._transport)
+
+    @cached_property
+    def forms(self) -> Forms:
+        """The calls on forms as documents."""
+        from .forms import Forms
+
+        return Forms(self._transport)
+
+    @cached_property
+    def own_layouts(self) -> OwnLayouts:
+        """The calls on administrators' own layouts."""
+        from .own_layouts import OwnLayouts
+
+        return OwnLayouts(self._transport)
+
+    @cached_property
+    def keys(self) -> Keys:
+        """The calls on keys."""
+        from .keys import Keys
+
+        return Keys(self._transport)
+
+    @cached_property
+    def activity(self) -> Activity:
+        """What is called, and how many addresses were fetched."""
+        from .activity import Activity
+
+        return Activity(self._transport)
+
+    @cached_property
+    def targets(self) -> Targets:
+        """The calls on pages and programs that are not ours."""
+        from .targets import Targets
+
+        return Targets(self._transport)
+
+    @cached_property
+    def programs(self) -> Programs:
+        """Looks at programs' screens, and runs on them."""
+        from .programs import Programs
+
+        return Programs(self._transport)
 
     def __enter__(self) -> Client:
         return self

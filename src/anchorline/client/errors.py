@@ -15,7 +15,10 @@ AnchorlineError
 
 from __future__ import annotations
 
-from anchorline.wire.problems import ProblemAnswer, ProblemPlace
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from anchorline.wire.problems import ProblemAnswer, ProblemPlace
 
 
 class AnchorlineError(Exception):
