@@ -49,9 +49,9 @@ def main() -> None:
     given = parser.parse_args()
     access = json.loads(given.access.read_text())
     with Client(access["url"], access["server_key"]) as client:
-        if KEY in {form.key for form in client.forms()}:
-            client.delete_form(KEY)
-        client.put_draft(document(given.fields, given.pages))
+        if KEY in {form.key for form in client.forms.list()}:
+            client.forms.delete(KEY)
+        client.forms.put_draft(document(given.fields, given.pages))
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
             executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox"]
@@ -70,7 +70,7 @@ def main() -> None:
         say("bare input", bare(page, given.letters))
         browser.close()
     with Client(access["url"], access["server_key"]) as client:
-        client.delete_form(KEY)
+        client.forms.delete(KEY)
 
 
 def document(fields: int, pages: int) -> FormDocument:

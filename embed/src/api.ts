@@ -191,7 +191,7 @@ export interface components {
             /** @description Into the new document; into the old one where it is removed */
             pointer: string;
             detail: string;
-            /** @description Of a removed field or slot: how many records keep something in it */
+            /** @description Of a form's field or slot that is removed: how many records keep something in it */
             records: number | null;
         };
         /** @description One setting of a change. */
@@ -208,37 +208,6 @@ export interface components {
             default: string | number | null;
             least: number;
             most: number;
-        };
-        /** @description What changes, and what stands against publishing it. */
-        Changes: {
-            changes: components["schemas"]["ChangeSchema"][];
-            /** @description What stands against publishing */
-            problems: components["schemas"]["ProblemPlace"][];
-            /**
-             * @description How many of these, the first ones, stand against keeping it, too
-             * @default 0
-             */
-            unreadable: number;
-            /** @description Whether nothing is published to compare with */
-            is_new: boolean;
-        };
-        /** @description What to compare: left out, the draft with what is published. */
-        ChangesRequest: {
-            /**
-             * @description Instead of the draft
-             * @default null
-             */
-            document: components["schemas"]["FormDocument"] | null;
-            /**
-             * @description A version, instead of the published one
-             * @default null
-             */
-            since: number | null;
-            /**
-             * @description A version, instead of the draft
-             * @default null
-             */
-            until: number | null;
         };
         /** @description Components in their canonical spelling, and what is wrong with them. */
         CheckComponentsAnswer: {
@@ -390,6 +359,15 @@ export interface components {
             now: string;
             detail: string;
         };
+        /** @description What the copy of a draft is called. */
+        CopyRequest: {
+            key: string;
+            /**
+             * @description Left out: the same
+             * @default null
+             */
+            title: string | null;
+        };
         /** @description What became of a field for the addresses of a country. */
         CoverageCell: {
             /** @default 0 */
@@ -533,6 +511,24 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description What changes, and what there is to say of the new document. */
+        DifferenceAnswer: {
+            changes: components["schemas"]["ChangeSchema"][];
+            /** @description What stands against publishing */
+            problems: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description What should be known
+             * @default []
+             */
+            warnings: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description How many of these, the first ones, stand against keeping it, too
+             * @default 0
+             */
+            unreadable: number;
+            /** @description Whether nothing is published to compare with */
+            is_new: boolean;
+        };
         /** @description One address that differs; each in one line, empty where it is not in that edition. */
         DifferenceSample: {
             id: string;
@@ -548,18 +544,28 @@ export interface components {
             about: string;
             detail: string;
         };
-        /** @description A form's draft; the ETag header names its revision. */
-        DraftAnswer: {
-            document: components["schemas"]["FormDocument"];
-            form: components["schemas"]["FormSummary"];
-            /** @description What stands against publishing it */
-            problems: components["schemas"]["ProblemPlace"][];
-            /** @description Of those formulas that can be worked out */
-            logic: components["schemas"]["FormLogic"];
-            /** @description What own layouts bring to its slots, by the slots' keys */
-            brought: {
-                [key: string]: components["schemas"]["BroughtSchema"];
-            };
+        /** @description A published version in the list of all. */
+        DocumentVersionSchema: {
+            number: number;
+            /** Format: date-time */
+            published_at: string;
+            published_by: string;
+            in_force: boolean;
+            /** @description Of a form: how many records were made with it; null where there are none */
+            records: number | null;
+            /** @description What it changed, in sentences; the first few */
+            changes: string[];
+            /** @description How many further ones there are */
+            more_changes: number;
+        };
+        /** @description Versions of a document, the newest first. */
+        DocumentVersions: {
+            versions: components["schemas"]["DocumentVersionSchema"][];
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
         };
         /** @description What a record would hold, were the form submitted now. */
         DryRunAnswer: {
@@ -625,8 +631,9 @@ export interface components {
             /** @description Whether its index can be built anew */
             rows_kept: boolean;
         };
-        /** @description An open page in which a draft is edited. */
+        /** @description An open page with the draft. */
         EditorRequest: {
+            /** @description Names the open page, made up by it */
             page: string;
             /**
              * @description The page is being closed
@@ -634,15 +641,16 @@ export interface components {
              */
             leaves: boolean;
         };
-        /** @description Somebody who has the draft open. */
+        /** @description Somebody else who has the draft open. */
         EditorSchema: {
             name: string;
             /** Format: date-time */
             since: string;
         };
-        /** @description Who else has the draft open, and its newest revision. */
+        /** @description Who else has the draft open, the earliest first; and whether it has changed. */
         Editors: {
             editors: components["schemas"]["EditorSchema"][];
+            /** @description Of the draft: it grows with each change */
             revision: number;
         };
         /** @description How the parts of an address are written into the screen. */
@@ -1074,6 +1082,24 @@ export interface components {
              */
             tiles: components["schemas"]["MapTiles"] | null;
         };
+        /** @description What to compare: left out, the draft with what is published. */
+        FormDifferenceRequest: {
+            /**
+             * @description A version, instead of the published one
+             * @default null
+             */
+            since: number | null;
+            /**
+             * @description A version, instead of the draft
+             * @default null
+             */
+            until: number | null;
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["FormDocument"] | null;
+        };
         /** @description A form as it is written down. */
         FormDocument: {
             key: string;
@@ -1114,8 +1140,31 @@ export interface components {
             /** @default [] */
             slots: components["schemas"]["SlotSchema"][];
         };
-        /** @description All forms, by title. */
+        /** @description A form's draft; the ETag header names its state. */
+        FormDraft: {
+            /** @description What stands against publishing it */
+            problems: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description What should be known of it
+             * @default []
+             */
+            warnings: components["schemas"]["ProblemPlace"][];
+            document: components["schemas"]["FormDocument"];
+            summary: components["schemas"]["FormSummary"];
+            /** @description Of those formulas that can be worked out */
+            logic: components["schemas"]["FormLogic"];
+            /** @description What own layouts bring to its slots, by the slots' keys */
+            brought: {
+                [key: string]: components["schemas"]["BroughtSchema"];
+            };
+        };
+        /** @description Forms, by title. */
         FormList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             forms: components["schemas"]["FormSummary"][];
         };
         /** @description What the page works out as people fill the form; the service does the same. */
@@ -1135,41 +1184,27 @@ export interface components {
                 [key: string]: components["schemas"]["FormulaValue"] | components["schemas"]["FormulaField"] | components["schemas"]["FormulaSlot"] | components["schemas"]["FormulaCall"];
             };
         };
-        /** @description The version to go back to. */
-        FormRestoreRequest: {
-            /** @description 0: none is published any more, so that nobody can fill the form */
-            version: number;
-        };
         /** @description What lists show of a form. */
         FormSummary: {
             key: string;
-            /** @enum {string} */
-            kind: "record" | "web";
             title: string;
             published_version: number | null;
             /** @description Whether the draft is not what is published */
             draft_differs: boolean;
-            record_count: number;
             /** Format: date-time */
             changed_at: string;
+            /** @enum {string} */
+            kind: "record" | "web";
+            record_count: number;
         };
-        /** @description A published version. */
-        FormVersionSchema: {
-            number: number;
+        /** @description A published version of a form as it was. */
+        FormVersion: {
+            version: number;
             /** Format: date-time */
             published_at: string;
             published_by: string;
-            in_force: boolean;
-            /** @description How many records were made with it */
-            records: number;
-            /** @description What it changed, in sentences; the first few */
-            changes: string[];
-            /** @description How many further ones there are */
-            more_changes: number;
-        };
-        /** @description Versions of a form, the newest first. */
-        FormVersions: {
-            versions: components["schemas"]["FormVersionSchema"][];
+            document: components["schemas"]["FormDocument"];
+            logic: components["schemas"]["FormLogic"];
         };
         /** @description A function, an operator, or a conversion between kinds of values. */
         FormulaCall: {
@@ -1740,6 +1775,24 @@ export interface components {
             /** @description Keys and public pages that are near what they may fetch this month or today */
             allowances: components["schemas"]["AllowanceState"][];
         };
+        /** @description What to compare: left out, the draft with what is published. */
+        OwnLayoutDifferenceRequest: {
+            /**
+             * @description A version, instead of the published one
+             * @default null
+             */
+            since: number | null;
+            /**
+             * @description A version, instead of the draft
+             * @default null
+             */
+            until: number | null;
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["OwnLayoutDocument"] | null;
+        };
         /** @description An own layout as it is written down: differences from its base layouts, nothing else. */
         OwnLayoutDocument: {
             key: string;
@@ -1755,45 +1808,51 @@ export interface components {
             /** @default [] */
             lines: components["schemas"]["LineChangeSchema"][];
         };
-        /** @description A draft; the ETag header names its revision. */
+        /** @description A draft; the ETag header names its state. */
         OwnLayoutDraft: {
-            document: components["schemas"]["OwnLayoutDocument"];
-            own_layout: components["schemas"]["OwnLayoutSummary"];
             /** @description What stands against publishing it */
             problems: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description What should be known of it
+             * @default []
+             */
+            warnings: components["schemas"]["ProblemPlace"][];
+            document: components["schemas"]["OwnLayoutDocument"];
+            summary: components["schemas"]["OwnLayoutSummary"];
             conflicts: components["schemas"]["ConflictSchema"][];
             /** @description From its base layouts */
             differences: components["schemas"]["DifferenceSchema"][];
         };
-        /** @description All own layouts, by title. */
+        /** @description Own layouts, by title. */
         OwnLayoutList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             own_layouts: components["schemas"]["OwnLayoutSummary"][];
         };
         /** @description What lists show of an own layout. */
         OwnLayoutSummary: {
             key: string;
             title: string;
-            countries: string[];
-            forms: string[];
             published_version: number | null;
             /** @description Whether the draft is not what is published */
             draft_differs: boolean;
             /** Format: date-time */
             changed_at: string;
+            countries: string[];
+            forms: string[];
             /** @description How much of it newer shipped layouts say otherwise */
             conflicts: number;
         };
-        /** @description A published version. */
-        OwnLayoutVersionSchema: {
-            number: number;
+        /** @description A published version of an own layout as it was. */
+        OwnLayoutVersion: {
+            version: number;
             /** Format: date-time */
             published_at: string;
             published_by: string;
-            in_force: boolean;
-        };
-        /** @description All versions, the newest first. */
-        OwnLayoutVersions: {
-            versions: components["schemas"]["OwnLayoutVersionSchema"][];
+            document: components["schemas"]["OwnLayoutDocument"];
         };
         /** @description An own layout that has a say, before the ones after it and the shipped one. */
         OwnStepSchema: {
@@ -2510,9 +2569,9 @@ export interface components {
             made_at: string;
             made_by: string;
         };
-        /** @description Which version shall hold again. */
+        /** @description The version to go back to. */
         RestoreRequest: {
-            /** @description 0: none of them, the base layouts hold again */
+            /** @description 0: none is published any more */
             version: number;
         };
         /** @description How long the secret that is in use now goes on beside the new one. */
@@ -2988,14 +3047,37 @@ export interface components {
              */
             left_out: number[];
         };
+        /** @description What to compare: left out, the draft with what is published. */
+        TargetDifferenceRequest: {
+            /**
+             * @description A version, instead of the published one
+             * @default null
+             */
+            since: number | null;
+            /**
+             * @description A version, instead of the draft
+             * @default null
+             */
+            until: number | null;
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: (components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"]) | null;
+        };
         /** @description A target of any kind as it is written down. */
         TargetDocument: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
         /** @description A draft, what stands against publishing it, and what should be known of it. */
         TargetDraft: {
+            /** @description What stands against publishing it */
+            problems: components["schemas"]["ProblemPlace"][];
+            /**
+             * @description What should be known of it
+             * @default []
+             */
+            warnings: components["schemas"]["ProblemPlace"][];
             document: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
             summary: components["schemas"]["TargetSummary"];
-            problems: components["schemas"]["ProblemPlace"][];
-            warnings: components["schemas"]["ProblemPlace"][];
         };
         /** @description Mistakes of set-up, the latest first. */
         TargetFaultList: {
@@ -3026,8 +3108,13 @@ export interface components {
             /** @description Of the latest report, as it names itself */
             browser: string;
         };
-        /** @description All targets, by title. */
+        /** @description Targets, by title. */
         TargetList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             targets: components["schemas"]["TargetSummary"][];
         };
         /** @description A target that may be meant; nothing is kept. */
@@ -3045,10 +3132,6 @@ export interface components {
             /** @default [] */
             origins: string[];
             inputs: components["schemas"]["SeenInputSchema"][];
-        };
-        /** @description Which version is to hold again; 0 for none. */
-        TargetRestoreRequest: {
-            version: number;
         };
         /** @description Runs of a target, the latest first. */
         TargetRunList: {
@@ -3107,12 +3190,13 @@ export interface components {
         /** @description A target in a list. */
         TargetSummary: {
             key: string;
-            kind: string;
             title: string;
             published_version: number | null;
+            /** @description Whether the draft is not what is published */
             draft_differs: boolean;
             /** Format: date-time */
             changed_at: string;
+            kind: string;
         };
         /** @description What an address would put into a page or a program. */
         TargetTrialAnswer: {
@@ -3132,6 +3216,14 @@ export interface components {
             address: string | null;
             /** @default null */
             address_id: string | null;
+        };
+        /** @description A published version of a target as it was. */
+        TargetVersion: {
+            version: number;
+            /** Format: date-time */
+            published_at: string;
+            published_by: string;
+            document: components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"];
         };
         /**
          * @description A rule that comes to one text.
@@ -3445,8 +3537,6 @@ export type CapturedSchema = components['schemas']['CapturedSchema'];
 export type ChangeKindSchema = components['schemas']['ChangeKindSchema'];
 export type ChangeSchema = components['schemas']['ChangeSchema'];
 export type ChangeSettingSchema = components['schemas']['ChangeSettingSchema'];
-export type Changes = components['schemas']['Changes'];
-export type ChangesRequest = components['schemas']['ChangesRequest'];
 export type CheckComponentsAnswer = components['schemas']['CheckComponentsAnswer'];
 export type CheckComponentsRequest = components['schemas']['CheckComponentsRequest'];
 export type ClearStep = components['schemas']['ClearStep'];
@@ -3458,6 +3548,7 @@ export type ConditionProposalSchema = components['schemas']['ConditionProposalSc
 export type ConditionSchema = components['schemas']['ConditionSchema'];
 export type ConditionTraceSchema = components['schemas']['ConditionTraceSchema'];
 export type ConflictSchema = components['schemas']['ConflictSchema'];
+export type CopyRequest = components['schemas']['CopyRequest'];
 export type CoverageCell = components['schemas']['CoverageCell'];
 export type CoverageExample = components['schemas']['CoverageExample'];
 export type CoverageField = components['schemas']['CoverageField'];
@@ -3470,9 +3561,11 @@ export type DatasetSummary = components['schemas']['DatasetSummary'];
 export type DayCount = components['schemas']['DayCount'];
 export type DayCounts = components['schemas']['DayCounts'];
 export type DialCodes = components['schemas']['DialCodes'];
+export type DifferenceAnswer = components['schemas']['DifferenceAnswer'];
 export type DifferenceSample = components['schemas']['DifferenceSample'];
 export type DifferenceSchema = components['schemas']['DifferenceSchema'];
-export type DraftAnswer = components['schemas']['DraftAnswer'];
+export type DocumentVersionSchema = components['schemas']['DocumentVersionSchema'];
+export type DocumentVersions = components['schemas']['DocumentVersions'];
 export type DryRunAnswer = components['schemas']['DryRunAnswer'];
 export type EditionAnswer = components['schemas']['EditionAnswer'];
 export type EditionState = components['schemas']['EditionState'];
@@ -3501,13 +3594,13 @@ export type FindingSample = components['schemas']['FindingSample'];
 export type FindingSchema = components['schemas']['FindingSchema'];
 export type FitSchema = components['schemas']['FitSchema'];
 export type FormAnswer = components['schemas']['FormAnswer'];
+export type FormDifferenceRequest = components['schemas']['FormDifferenceRequest'];
 export type FormDocument = components['schemas']['FormDocument'];
+export type FormDraft = components['schemas']['FormDraft'];
 export type FormList = components['schemas']['FormList'];
 export type FormLogic = components['schemas']['FormLogic'];
-export type FormRestoreRequest = components['schemas']['FormRestoreRequest'];
 export type FormSummary = components['schemas']['FormSummary'];
-export type FormVersionSchema = components['schemas']['FormVersionSchema'];
-export type FormVersions = components['schemas']['FormVersions'];
+export type FormVersion = components['schemas']['FormVersion'];
 export type FormulaCall = components['schemas']['FormulaCall'];
 export type FormulaField = components['schemas']['FormulaField'];
 export type FormulaFunction = components['schemas']['FormulaFunction'];
@@ -3559,12 +3652,12 @@ export type ObservationSchema = components['schemas']['ObservationSchema'];
 export type ObserveRequest = components['schemas']['ObserveRequest'];
 export type OptionSchema = components['schemas']['OptionSchema'];
 export type OverviewAnswer = components['schemas']['OverviewAnswer'];
+export type OwnLayoutDifferenceRequest = components['schemas']['OwnLayoutDifferenceRequest'];
 export type OwnLayoutDocument = components['schemas']['OwnLayoutDocument'];
 export type OwnLayoutDraft = components['schemas']['OwnLayoutDraft'];
 export type OwnLayoutList = components['schemas']['OwnLayoutList'];
 export type OwnLayoutSummary = components['schemas']['OwnLayoutSummary'];
-export type OwnLayoutVersionSchema = components['schemas']['OwnLayoutVersionSchema'];
-export type OwnLayoutVersions = components['schemas']['OwnLayoutVersions'];
+export type OwnLayoutVersion = components['schemas']['OwnLayoutVersion'];
 export type OwnStepSchema = components['schemas']['OwnStepSchema'];
 export type PageAddressSchema = components['schemas']['PageAddressSchema'];
 export type PageInputSchema = components['schemas']['PageInputSchema'];
@@ -3647,6 +3740,7 @@ export type Suggestions = components['schemas']['Suggestions'];
 export type SurroundingsAnswer = components['schemas']['SurroundingsAnswer'];
 export type TableAnswer = components['schemas']['TableAnswer'];
 export type TableRequest = components['schemas']['TableRequest'];
+export type TargetDifferenceRequest = components['schemas']['TargetDifferenceRequest'];
 export type TargetDocument = components['schemas']['TargetDocument'];
 export type TargetDraft = components['schemas']['TargetDraft'];
 export type TargetFaultList = components['schemas']['TargetFaultList'];
@@ -3655,13 +3749,13 @@ export type TargetFaultSchema = components['schemas']['TargetFaultSchema'];
 export type TargetList = components['schemas']['TargetList'];
 export type TargetProposalAnswer = components['schemas']['TargetProposalAnswer'];
 export type TargetProposalRequest = components['schemas']['TargetProposalRequest'];
-export type TargetRestoreRequest = components['schemas']['TargetRestoreRequest'];
 export type TargetRunList = components['schemas']['TargetRunList'];
 export type TargetRunReport = components['schemas']['TargetRunReport'];
 export type TargetRunSchema = components['schemas']['TargetRunSchema'];
 export type TargetSummary = components['schemas']['TargetSummary'];
 export type TargetTrialAnswer = components['schemas']['TargetTrialAnswer'];
 export type TargetTrialRequest = components['schemas']['TargetTrialRequest'];
+export type TargetVersion = components['schemas']['TargetVersion'];
 export type TextRuleSchema = components['schemas']['TextRuleSchema'];
 export type TownDifferences = components['schemas']['TownDifferences'];
 export type TraceEntry = components['schemas']['TraceEntry'];

@@ -66,8 +66,8 @@ def phone(browser) -> Iterator[Page]:
 def publish(stack, document) -> None:
     """Makes a form of a document and publishes it."""
     with Client(stack.url, stack.access["server_key"]) as client:
-        client.put_draft(FormDocument.model_validate(document))
-        client.publish(document["key"])
+        client.forms.put_draft(FormDocument.model_validate(document))
+        client.forms.publish(document["key"])
 
 
 @pytest.fixture

@@ -123,7 +123,7 @@ def test_captures_on_pages_of_others_are_counted_unless_they_say_no(
             assert added == {}
             assert not [url for url in asked if "capture-counts" in url]
         server.keys.end(key.key.id)
-        server.targets.remove("counted")
+        server.targets.delete("counted")
 
 
 def document_of(document):

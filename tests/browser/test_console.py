@@ -83,7 +83,7 @@ def test_a_mapping_is_changed_tried_with_a_trace_and_published(console, client):
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Back to the form").click()
     form.kept()
-    rule = client.draft("venue")[0].document.slots[0].mapping[-1]
+    rule = client.forms.draft("venue")[0].document.slots[0].mapping[-1]
     assert (rule.components, rule.join, rule.into) == (["street", "town"], ", ", "stage_door")
     finder(page).fill("16 abbey mews")
     page.get_by_role("option", name="16 Abbey Mews").first.click()

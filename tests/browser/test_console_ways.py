@@ -63,7 +63,7 @@ def edited(console, stack, client):
     page.goto(f"{stack.url}/console/layouts/own/guarded")
     page.get_by_label("Label of postcode").fill("Where post goes")
     yield page
-    client.own_layouts.remove("guarded")
+    client.own_layouts.delete("guarded")
 
 
 def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
@@ -195,7 +195,7 @@ def test_on_a_phone_an_own_layout_fits(phone, stack, client):
         "Math.max(...[...document.querySelectorAll('#main *')].filter(e => e.offsetParent)"
         ".map(e => e.getBoundingClientRect().right))"
     )
-    client.own_layouts.remove("narrow")
+    client.own_layouts.delete("narrow")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     assert widest <= 391
 

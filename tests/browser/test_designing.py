@@ -205,7 +205,7 @@ def test_a_form_is_begun_from_the_head_of_a_table(console, stack, client):
     form = Designer(console)
     form.outline.wait_for()
     form.is_in_order("Customer", "E-mail", "Phone", "Delivery", "Rechnung", "Since")
-    document = client.draft("customers-of-the-table")[0].document
+    document = client.forms.draft("customers-of-the-table")[0].document
     assert [slot.key for slot in document.slots] == ["delivery", "rechnung"]
     assert {"components": ["street"], "into": "delivery_street"}.items() <= (
         next(rule for rule in document.slots[0].mapping if rule.into == "delivery_street")
@@ -289,4 +289,4 @@ def test_versions_are_looked_at_and_gone_back_to(console, stack, client):
     drawer.get_by_role("button", name="Close the form").click()
     console.get_by_role("button", name="Close it").click()
     expect(console.get_by_text("Nobody can fill the form any more.")).to_be_visible()
-    assert client.draft("twice-published")[0].form.published_version is None
+    assert client.forms.draft("twice-published")[0].summary.published_version is None

@@ -18,9 +18,9 @@ def key(request, client):
     """A form of its own for each test."""
     name = re.sub(r"\W+", "-", request.node.name.removeprefix("test_"))[:50].strip("-")
     document = {"key": name, "kind": "web", "title": "Kept", "fields": FIELDS}
-    client.put_draft(FormDocument.model_validate(document))
+    client.forms.put_draft(FormDocument.model_validate(document))
     yield name
-    client.delete_form(name)
+    client.forms.delete(name)
 
 
 def opened(page, stack, key):
@@ -31,7 +31,7 @@ def opened(page, stack, key):
 
 
 def labels(client, key):
-    return [field.label for field in client.draft(key)[0].document.fields]
+    return [field.label for field in client.forms.draft(key)[0].document.fields]
 
 
 def test_a_tab_that_is_closed_at_once(console, stack, client, key):
@@ -59,7 +59,7 @@ def test_a_line_that_is_lost_and_comes_back(console, stack, client, key):
     assert labels(client, key) == ["Name", "Note"]
     console.context.set_offline(False)
     form.kept()
-    note = client.draft(key)[0].document.fields[1]
+    note = client.forms.draft(key)[0].document.fields[1]
     assert (labels(client, key)[0], note.help) == ("While it was away", "Still typing")
 
 
@@ -99,7 +99,7 @@ def test_two_editors_see_each_other_and_their_changes_come_together(
     mine.select("Name").set("Label", "From me").kept()
     expect(console.get_by_text("Somebody else's changes have come in.")).to_be_visible()
     mine.is_in_order("From me", "Note", "When")
-    document = client.draft(key)[0].document
+    document = client.forms.draft(key)[0].document
     assert labels(client, key) == ["From me", "Note", "When"]
     assert document.fields[1].help == "From a colleague"
 
@@ -140,17 +140,17 @@ def test_what_is_wrong_is_kept_all_the_same_and_stands_against_publishing(
 
 def test_a_page_opened_before_a_publish_can_still_be_sent(page, stack, client):
     document = {"key": "opened-before", "kind": "web", "title": "Before", "fields": FIELDS}
-    client.put_draft(FormDocument.model_validate(document))
-    client.publish("opened-before")
+    client.forms.put_draft(FormDocument.model_validate(document))
+    client.forms.publish("opened-before")
     page.goto(f"{stack.url}/f/opened-before")
     page.get_by_label("Note").fill("Typed before")
-    draft, etag = client.draft("opened-before")
+    draft, etag = client.forms.draft("opened-before")
     fields = [{"key": "name", "label": "Name", "required": True}]
     update = draft.document.model_copy(
         update={"fields": FormDocument.model_validate(document | {"fields": fields}).fields}
     )
-    client.put_draft(update, etag=etag)
-    assert client.publish("opened-before").published_version == 2
+    client.forms.put_draft(update, etag=etag)
+    assert client.forms.publish("opened-before").published_version == 2
     page.get_by_role("button", name="Send").click()
     page.get_by_role("heading", name="Thank you").wait_for()
     record = client.record(page.locator("code").inner_text())

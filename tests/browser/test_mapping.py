@@ -63,7 +63,7 @@ def test_a_misspelt_part_is_said_and_mended_by_what_is_offered(workbench, client
     expect(row(page, 5).get_by_text("There is no component")).to_have_count(0)
     expect(result(page, 5)).to_have_text(result(page, 2).inner_text())
     Designer(page).kept()
-    assert client.draft("bench")[0].document.slots[0].mapping[4].components == ["street"]
+    assert client.forms.draft("bench")[0].document.slots[0].mapping[4].components == ["street"]
 
 
 def test_two_rules_into_one_field_are_explained_and_told_apart(workbench, client):
@@ -116,12 +116,12 @@ def test_changes_are_added_set_and_taken_out(workbench, client):
     page.keyboard.press("Enter")
     page.keyboard.press("Escape")
     Designer(page).kept()
-    kept = client.draft("bench")[0].document.slots[0].mapping[1]
+    kept = client.forms.draft("bench")[0].document.slots[0].mapping[1]
     assert kept.changes == ["upper", {"first": {"count": 5}}]
     street.get_by_role("button", name="Take “in capitals” out of rule 2").click()
     street.get_by_role("button", name="Take “first characters only” out of rule 2").click()
     Designer(page).kept()
-    assert client.draft("bench")[0].document.slots[0].mapping[1].changes == []
+    assert client.forms.draft("bench")[0].document.slots[0].mapping[1].changes == []
 
 
 def test_rules_are_proposed_for_a_pasted_header_row_with_their_reasons(console, stack, client):
@@ -153,10 +153,10 @@ def test_rules_are_proposed_for_a_pasted_header_row_with_their_reasons(console, 
     dialog.get_by_role("button", name="Take").click()
     form.kept()
     key = page.url.split("/forms/")[1].split("?")[0]
-    rules = client.draft(key)[0].document.slots[0].mapping
+    rules = client.forms.draft(key)[0].document.slots[0].mapping
     assert any(rule.fit and len(rule.fit.into) == 2 for rule in rules)
     assert not any(rule.components == ["town"] and rule.into == "city" for rule in rules)
-    client.delete_form(key)
+    client.forms.delete(key)
 
 
 def test_an_example_that_fails_stands_against_publishing(workbench, client):
@@ -183,7 +183,7 @@ def test_an_example_that_fails_stands_against_publishing(workbench, client):
     page.get_by_role("button", name="Take what stands there now").click()
     expect(page.locator(".example-state")).to_have_text("holds")
     Designer(page).kept()
-    assert client.publish("bench").published_version == 1
+    assert client.forms.publish("bench").published_version == 1
 
 
 def test_a_mapping_is_run_over_the_reference_data_and_shown_at_a_glance(workbench):
@@ -240,7 +240,7 @@ def test_any_other_address_is_tried_and_kept_as_an_example(workbench, client):
     page.get_by_role("tab", name="Examples (1)").click()
     expect(page.locator(".example-state")).to_have_text("holds")
     Designer(page).kept()
-    (kept,) = client.draft("bench")[0].document.slots[0].examples
+    (kept,) = client.forms.draft("bench")[0].document.slots[0].examples
     assert (kept.name, kept.values["at_street"]) == ("Mews", "Abbey Mews")
 
 
@@ -255,7 +255,7 @@ def test_rules_of_a_form_with_nothing_in_common_are_not_copied_and_that_is_said(
     page.keyboard.type("Boxes")
     page.keyboard.press("Enter")
     expect(page.get_by_text("Nothing of “Boxes” goes into a part")).to_be_visible()
-    assert len(client.draft("bench")[0].document.slots[0].mapping) == 4
+    assert len(client.forms.draft("bench")[0].document.slots[0].mapping) == 4
 
 
 def test_two_equal_texts_of_a_table_keep_their_rows_and_that_is_said(workbench):
@@ -302,7 +302,7 @@ def test_a_rule_takes_lines_a_record_or_what_is_left_and_groups(workbench, clien
     part.press("Enter")
     expect(row(page, 5).locator(".chip.group")).to_have_text("Number Street")
     Designer(page).kept()
-    rules = client.draft("bench")[0].document.slots[0].mapping
+    rules = client.forms.draft("bench")[0].document.slots[0].mapping
     assert "line_1" in rules[2].fit.into
     assert (rules[3].link.form, rules[3].link.creates, rules[3].into) == ("town", True, "town")
     assert rules[4].components[0].components == ["number", "street"]

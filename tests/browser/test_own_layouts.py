@@ -5,7 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from anchorline.store.schema import OwnLayoutVersionRow
+from anchorline.store.schema_documents import DocumentVersionRow
+from tests.states import ANY_STATE
 
 from .conftest import axe_faults, finder, rows
 
@@ -17,8 +18,8 @@ KEY = "letters-to-france-and-belgium"
 def afterwards(api):
     """Nothing of it is left for other tests."""
     yield
-    for kept in api.get("own-layouts").json()["own_layouts"]:
-        api.delete(f"own-layouts/{kept['key']}")
+    for kept in api.get("layouts/own").json()["own_layouts"]:
+        api.delete(f"layouts/own/{kept['key']}")
 
 
 def begun(console, title=TITLE, countries=("France", "Belgium")):
@@ -125,7 +126,12 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
     page.goto(f"{stack.url}/console/layouts/FR")
     expect(page.locator(".precedence")).to_contain_text(f"{TITLE} (everywhere), then the shipped")
     page.locator(".precedence").get_by_role("link", name=TITLE).click()
-    page.get_by_role("button", name="Restore the base layouts").click()
+    page.get_by_role("button", name="Versions").click()
+    drawer = page.get_by_role("dialog", name="Versions")
+    expect(drawer).to_contain_text("holds now")
+    drawer.get_by_role("button", name="Restore the base layouts").click()
+    asked = page.get_by_role("dialog", name="Restore the base layouts?")
+    asked.get_by_role("button", name="Restore the base layouts").click()
     page.get_by_text("The base layouts hold again.").wait_for()
     after = {(where, c): labels(where(page, stack), c, page) for where, c in before}
     assert after == before
@@ -137,8 +143,8 @@ def test_what_is_typed_into_the_third_line_is_kept_and_printed(console, stack, a
         "ask": [{"extra": "third_line", "label": {"en": "Third line"}, "after": "organisation"}],
         "lines": [{"add": "third_line", "after": "organisation"}],
     }  # fmt: skip
-    api.put("own-layouts/third/draft", json=document)
-    assert api.post("own-layouts/third/publish").status_code == 200
+    api.put("layouts/own/third/draft", json=document)
+    assert api.post("layouts/own/third/publish", headers=ANY_STATE).status_code == 200
     page = console
     slot = billing(page, stack)
     labels(slot, "France", page)
@@ -219,8 +225,8 @@ def test_the_list_of_own_layouts_says_where_each_holds(console, stack, api, afte
     change = [{"component": "town", "label": {"en": "City"}}]
     for key, forms in (("all-over", []), ("one-form", ["instrument"])):
         document = {"key": key, "title": key, "countries": ["FR"], "forms": forms, "ask": change}
-        api.put(f"own-layouts/{key}/draft", json=document)
-        assert api.post(f"own-layouts/{key}/publish").status_code == 200
+        api.put(f"layouts/own/{key}/draft", json=document)
+        assert api.post(f"layouts/own/{key}/publish", headers=ANY_STATE).status_code == 200
     page = console
     page.goto(f"{stack.url}/console/layouts/own")
     expect(page.get_by_role("row", name=re.compile("all-over"))).to_contain_text("everywhere")
@@ -244,8 +250,8 @@ def test_what_is_hidden_is_filled_and_kept_but_never_shown(console, stack, api, 
         "key": "no-state", "title": "No state", "countries": ["US"],
         "ask": [{"component": "region_code", "hidden": True, "required": False}],
     }  # fmt: skip
-    api.put("own-layouts/no-state/draft", json=document)
-    assert api.post("own-layouts/no-state/publish").status_code == 200
+    api.put("layouts/own/no-state/draft", json=document)
+    assert api.post("layouts/own/no-state/publish", headers=ANY_STATE).status_code == 200
     page = console
     page.goto(f"{stack.url}/f/tuning-visit")
     page.get_by_label("Country").first.select_option("US")
@@ -263,11 +269,11 @@ def test_a_conflict_with_a_newer_shipped_layout_is_shown_and_kept(
 ):
     change = [{"component": "town", "label": {"en": "City"}}]
     document = {"key": "older", "title": "Older", "countries": ["FR"], "ask": change}
-    api.put("own-layouts/older/draft", json=document)
-    version = api.post("own-layouts/older/publish").json()["published_version"]
+    api.put("layouts/own/older/draft", json=document)
+    version = api.post("layouts/own/older/publish", headers=ANY_STATE).json()["published_version"]
 
     def work(session):
-        kept = session.get(OwnLayoutVersionRow, ("older", version))
+        kept = session.get(DocumentVersionRow, ("own_layout", "older", version))
         kept.base = {"FR": {"ask": {"town": {"labels": {"en": "Post town"}, "required": True}},
                               "lines": {}}}  # fmt: skip
 

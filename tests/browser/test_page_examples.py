@@ -33,7 +33,7 @@ def guide_target(stack, shop):
         made = client.keys.make("browser", "Guide", origins=[shop[0]], targets=["checkout"])
         yield made.secret
         client.keys.end(made.key.id)
-        client.targets.remove("checkout")
+        client.targets.delete("checkout")
 
 
 @pytest.mark.parametrize("kind", EXAMPLES)

@@ -40,7 +40,7 @@ def attached(page, shop, stack):
         yield opened
         for key in made:
             client.keys.end(key)
-        client.targets.remove("checkout")
+        client.targets.delete("checkout")
 
 
 def finder(page, kind="plain"):
@@ -316,7 +316,7 @@ def test_a_target_that_could_not_work_is_not_published(stack):
         assert "Give one way" in told["/inputs/4/find/0"]
         with pytest.raises(InvalidError):
             client.targets.publish("faulty")
-        client.targets.remove("faulty")
+        client.targets.delete("faulty")
 
 
 def test_it_works_under_the_strictest_policy_that_allows_the_service(attached, stack):

@@ -31,7 +31,7 @@ def client(stack):
         for look in looks:
             client.programs.remove_look(look)
         for one in client.targets.list():
-            client.targets.remove(one.key)
+            client.targets.delete(one.key)
 
 
 def no_faults(console, where):

@@ -18,7 +18,7 @@ def opened_shop(stack, client, monkeypatch):
     process.terminate()
     process.wait()
     client.keys.end(json.loads((stack.folder / "demo/shop.json").read_text())["id"])
-    client.targets.remove(TARGET)
+    client.targets.delete(TARGET)
 
 
 def test_the_checkout_is_filled_by_one_pick_and_ordered(phone, opened_shop):

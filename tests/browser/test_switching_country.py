@@ -131,8 +131,8 @@ def two_scripts(client):
             ],
         }
     )  # fmt: skip
-    client.put_draft(document)
-    client.publish("two-scripts")
+    client.forms.put_draft(document)
+    client.forms.publish("two-scripts")
     return "two-scripts"
 
 

@@ -18,7 +18,7 @@ def targets(stack):
     with Client(stack.url, stack.access["server_key"]) as client:
         yield client.targets
         for one in client.targets.list():
-            client.targets.remove(one.key)
+            client.targets.delete(one.key)
 
 
 def begin(console, stack, title):

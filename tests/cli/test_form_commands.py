@@ -100,7 +100,7 @@ def test_a_new_form_begins_empty_ready_made_or_with_a_table(run, tmp_path):
 
 def test_a_form_is_copied_with_its_mapping(run, client):
     assert "kept as a draft" in run("forms", "copy", "venue", "hall", "--title", "Hall").stdout
-    copied, original = (client.draft(key)[0].document for key in ("hall", "venue"))
+    copied, original = (client.forms.draft(key)[0].document for key in ("hall", "venue"))
     assert (copied.title, copied.slots, copied.fields) == ("Hall", original.slots, original.fields)
     assert run("forms", "copy", "venue", "hall").returncode != 0, "nothing is written over"
     assert run("forms", "delete", "hall", "--yes").returncode == 0

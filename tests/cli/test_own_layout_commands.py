@@ -28,12 +28,12 @@ def file(tmp_path, run):
 def test_a_file_is_applied_after_asking_published_and_gone_back_from(run, file):
     refused = run("layouts", "apply", str(file), source="n\n")
     assert refused.returncode != 0
-    assert "  + NO: town is called “Place of delivery” in English" in refused.stdout
+    assert "  NO: town is called “Place of delivery” in English" in refused.stdout
     assert KEY not in run("layouts", "own").stdout
     assert "kept as a draft" in run("layouts", "apply", str(file), "--yes").stdout
-    assert "not in force" in run("layouts", "own").stdout
+    assert "not yet" in run("layouts", "own").stdout
     assert "Place of delivery" not in run("layouts", "show", "NO").stdout
-    assert "is published as version" in run("layouts", "publish", KEY).stdout
+    assert "is published as version" in run("layouts", "publish", KEY, "--yes").stdout
     shown = run("layouts", "show", "SE", "--form", "instrument").stdout
     assert "Place of delivery" in shown
     assert f"Letters to the north ({KEY}, version " in shown
@@ -51,8 +51,8 @@ def test_only_what_becomes_different_is_shown(run, file):
     assert "Nothing is different" in again.stderr
     file.write_text(LETTERS.replace("Place of delivery", "Post place"))
     changed = run("layouts", "apply", str(file), "--yes").stdout.splitlines()
-    assert [line[:4] for line in changed[1:-1]] == ["  - ", "  - ", "  + ", "  + "]
-    assert "“Post place”" in changed[3]
+    said = "town is called “Post place” in English instead of “Place of delivery”."
+    assert changed[1:-1] == [f"  NO: {said}", f"  SE: {said}"]
 
 
 def test_what_is_kept_can_be_written_to_a_file_and_applied_again(run, file):
@@ -73,7 +73,7 @@ def test_a_difference_says_what_stands_against_publishing(run, file):
     run("layouts", "apply", str(file), "--yes")
     of_kept = run("layouts", "diff", KEY)
     assert of_kept.returncode == 1
-    assert "NO\n  Town is no longer asked for." in of_kept.stdout.replace("City", "Town")
+    assert "  NO: Town is no longer asked for." in of_kept.stdout.replace("City", "Town")
 
 
 @pytest.mark.parametrize(
@@ -90,6 +90,6 @@ def test_a_difference_says_what_stands_against_publishing(run, file):
 def test_a_file_that_cannot_be_used_says_where_and_why(run, file, text, said):
     file.write_text(text)
     refused = run("layouts", "apply", str(file), "--yes", "--publish")
-    assert refused.returncode == 2, refused.stdout
+    assert refused.returncode != 0, refused.stdout
     assert said in refused.stderr
     assert "Traceback" not in refused.stderr

@@ -28,7 +28,7 @@ def test_a_program_is_applied_worded_copied_and_taken_back(run, tmp_path):
         "published as version 1" in run("targets", "apply", str(file), "--publish", "--yes").stdout
     )
     try:
-        assert "cli-ledger  program  Ledger" in run("targets", "list").stdout
+        assert "cli-ledger  Ledger  program" in run("targets", "list").stdout
         worded = run("targets", "wording", "cli-ledger", "--capitals", "--home-country", "GB")
         assert "kept as a draft" in worded.stdout
         assert "capitals: true" in run("targets", "show", "cli-ledger").stdout

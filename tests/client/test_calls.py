@@ -37,25 +37,8 @@ CALLS = {
     "write_many_lines": lambda c: c.many_lines([{"country_code": "FR", **TOWN}], form="venue"),
     "check_against_layout": lambda c: c.check("DE", TOWN, form="venue"),
     "list_samples": lambda c: c.samples("DE", form="venue"),
-    "list_own_layouts": lambda c: c.own_layouts.all(),
-    "get_own_layout_draft": lambda c: c.own_layouts.draft("south"),
-    "put_own_layout_draft": lambda c: c.own_layouts.put_draft(OWN, etag='"1"'),
-    "publish_own_layout": lambda c: c.own_layouts.publish("south"),
-    "list_own_layout_versions": lambda c: c.own_layouts.versions("south"),
-    "restore_own_layout": lambda c: c.own_layouts.restore("south", 2),
-    "delete_own_layout": lambda c: c.own_layouts.remove("south"),
     "preview_own_layout": lambda c: c.own_layouts.preview(OWN, "FR", TOWN, language="fr"),
-    "list_forms": lambda c: c.forms(),
     "get_form": lambda c: c.form("venue", draft=True),
-    "get_draft": lambda c: c.draft("venue"),
-    "put_draft": lambda c: c.put_draft(FORM, etag='"1"'),
-    "publish_form": lambda c: c.publish("venue"),
-    "compare_form": lambda c: c.form_changes("call-back", FORM, since=1),
-    "list_form_versions": lambda c: c.form_versions("venue"),
-    "get_form_version": lambda c: c.form_version("venue", 2),
-    "restore_form": lambda c: c.restore_form("venue", 2),
-    "delete_form": lambda c: c.delete_form("venue"),
-    "note_editor": lambda c: c.note_editor("venue", "p8f3k2a9"),
     "list_link_choices": lambda c: c.link_choices("venue", "town", "ma"),
     "list_field_types": lambda c: c.field_types(),
     "list_ready_made_forms": lambda c: c.ready_made_forms(),
@@ -68,7 +51,7 @@ CALLS = {
     "propose_mapping": lambda c: c.mapping_proposals("venue", "place"),
     "try_mapping": lambda c: c.try_mapping("venue", "place", components=TOWN, country="GB"),
     "read_components_back": lambda c: c.components_of("venue", "place", {"line": "x"}),
-    "start_coverage": lambda c: c.start_coverage("venue", "place", per_country=10),
+    "start_mapping_coverage": lambda c: c.start_coverage("venue", "place", per_country=10),
     "list_coverage": lambda c: c.coverage("venue", "place"),
     "get_surroundings": lambda c: c.surroundings(51.5, -2.9, limit=2, radius_m=50),
     "get_position": lambda c: c.position("QV1", country="GB", datasets="demo"),
@@ -100,7 +83,6 @@ CALLS = {
     "retry_job": lambda c: c.datasets.retry("j1", bad_share=0.1),
     "discard_job_file": lambda c: c.datasets.discard_file("j1"),
     "get_job_report": lambda c: c.datasets.report("j1"),
-    "list_targets": lambda c: c.targets.list(),
     "propose_page_target": lambda c: c.targets.propose("shop", "Shop", [{"name": "street"}]),
     "send_look": lambda c: c.programs.send_look(SEEN, "desk-7"),
     "list_looks": lambda c: c.programs.looks(),
@@ -115,12 +97,6 @@ CALLS = {
     "report_target_run": lambda c: c.programs.report_run("ledger", RUN),
     "list_target_runs": lambda c: c.programs.runs("ledger"),
     "try_target": lambda c: c.targets.trial(PAGE, "delivery"),
-    "get_target_draft": lambda c: c.targets.draft("checkout"),
-    "put_target_draft": lambda c: c.targets.put_draft(PAGE, etag='"1"'),
-    "publish_target": lambda c: c.targets.publish("checkout"),
-    "restore_target": lambda c: c.targets.restore("checkout", 2),
-    "take_target_back": lambda c: c.targets.take_back("checkout"),
-    "delete_target": lambda c: c.targets.remove("checkout"),
     "attach_target": lambda c: c.targets.attached("checkout"),
     "report_target_fault": lambda c: c.targets.report_fault("checkout", "path", "/", "is not"),
     "list_target_faults": lambda c: c.targets.faults("checkout"),
@@ -145,6 +121,30 @@ CALLS = {
     "observe": lambda c: c.activity.observe("target", "checkout", hours=1),
     "get_overview": lambda c: c.overview(),
 }  # fmt: skip
+# What documents of all kinds have, by the calls of the client on each kind.
+for _kind, _plural, _calls, _document in (
+    ("form", "forms", lambda c: c.forms, FORM),
+    ("own_layout", "own_layouts", lambda c: c.own_layouts, OWN),
+    ("target", "targets", lambda c: c.targets, PAGE),
+):
+    CALLS |= {
+        name: lambda client, of=_calls, ask=ask, document=_document: ask(of(client), document)
+        for name, ask in {
+            f"list_{_plural}": lambda c, _: c.list("north"),
+            f"get_{_kind}_draft": lambda c, _: c.draft("south"),
+            f"put_{_kind}_draft": lambda c, one: c.put_draft(one, '"1-0"', unfinished=True),
+            f"publish_{_kind}": lambda c, _: c.publish("south", '"1-0"'),
+            f"restore_{_kind}": lambda c, _: c.restore("south", 2, '"1-0"'),
+            f"take_{_kind}_back": lambda c, _: c.take_back("south", '"1-0"'),
+            f"copy_{_kind}": lambda c, _: c.copy("south", "north", "North"),
+            f"delete_{_kind}": lambda c, _: c.delete("south", '"1-0"'),
+            f"list_{_kind}_versions": lambda c, _: c.versions("south"),
+            f"get_{_kind}_version": lambda c, _: c.version("south", 2),
+            f"get_{_kind}_difference": lambda c, _: c.difference("south", since=1, until=2),
+            f"compare_{_kind}": lambda c, one: c.difference("south", one, since=1),
+            f"note_{_kind}_editor": lambda c, _: c.note_editor("south", "p8f3k2a9"),
+        }.items()
+    }
 # Asked for by people at a browser alone, or what another call does as well.
 WITHOUT_A_METHOD = {"sign_in", "get_session", "sign_out", "dry_run_record", "list_form_records"}
 # Methods made of those above.
@@ -199,7 +199,7 @@ def test_a_method_sends_what_its_endpoint_takes(name):
 def test_every_endpoint_for_programs_has_a_method_and_every_method_is_tried():
     assert set(ENDPOINTS) - set(CALLS) == WITHOUT_A_METHOD
     client = Client("http://x", "k")
-    groups = (client, client.datasets, client.own_layouts, client.activity)
+    groups = (client, client.datasets, client.forms, client.own_layouts, client.activity)
     methods = {
         name
         for group in groups

@@ -120,7 +120,7 @@ def test_a_submit_is_repeated_with_one_key_only():
 def test_a_change_without_a_key_is_never_repeated(client):
     line = Line(httpx.ReadError("gone"))
     with pytest.raises(UnreachableError):
-        line.client().put_draft(client.draft("venue")[0].document)
+        line.client().forms.put_draft(client.forms.draft("venue")[0].document)
     assert len(line.sent) == 1
 
 
@@ -148,12 +148,12 @@ def test_the_whole_path_through_the_live_service(client, stack):
     assert client.check("GB", {"postcode": "qv11aa"}).components["postcode"] == "QV1 1AA"
     assert len(client.layouts().layouts) == 249
     assert client.overview().records > 0
-    assert "tuning-visit" in [form.key for form in client.forms()]
-    draft, etag = client.draft("venue")
-    assert client.put_draft(draft.document, etag=etag).form.draft_differs is False
-    assert client.publish("venue").published_version >= 1
+    assert "tuning-visit" in [form.key for form in client.forms.list()]
+    draft, etag = client.forms.draft("venue")
+    assert client.forms.put_draft(draft.document, etag)[0].summary.draft_differs is False
+    assert client.forms.publish("venue").published_version >= 1
     with pytest.raises(ConflictError):
-        client.put_draft(draft.document, etag='"999"')
+        client.forms.put_draft(draft.document, etag='"999"')
 
 
 def test_the_public_names_are_sorted_and_documented():

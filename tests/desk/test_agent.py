@@ -50,7 +50,7 @@ def service(stack):
         yield client
         for one in client.targets.list():
             if one.key not in before:
-                client.targets.remove(one.key)
+                client.targets.delete(one.key)
 
 
 def published(service, document):

@@ -53,7 +53,7 @@ def test_the_best_way_is_found_on_a_program(desktop, eyes, stack, name, pace, be
         values = {key: str(text) for key, text in fill.values.items() if text}
         write = Write(eyes, target, place, values, by=FOUND)
         report = write.start()
-        service.targets.remove(target.key)
+        service.targets.delete(target.key)
     assert (report.outcome, write.found.best) == ("verified", best)
     program.wait_for({"line1": "4 Kiln Row", "line2": "", "postcode": "QV1 1AA"})
     program.close()

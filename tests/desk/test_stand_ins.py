@@ -24,7 +24,7 @@ def service(stack):
         yield made
         for name in FIELDS:
             try:
-                made.targets.remove(f"stand-in-{name}")
+                made.targets.delete(f"stand-in-{name}")
             except NotFoundError:
                 continue
 

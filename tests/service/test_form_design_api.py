@@ -2,6 +2,8 @@
 
 import pytest
 
+from tests.states import ANY_STATE
+
 FIELDS = [{"key": "name", "label": "Name"}, {"key": "fax", "label": "Fax"}]
 
 
@@ -34,13 +36,13 @@ def keep(server):
 
 
 def publish(server, key="made"):
-    answer = server.post(f"/api/v1/forms/{key}/publish")
+    answer = server.post(f"/api/v1/forms/{key}/publish", headers=ANY_STATE)
     assert answer.status_code == 200, answer.text
     return answer.json()["published_version"]
 
 
 def changes(server, key="made", **body):
-    return server.post(f"/api/v1/forms/{key}/changes", json=body).json()
+    return server.post(f"/api/v1/forms/{key}/difference", json=body).json()
 
 
 def test_an_unfinished_draft_is_kept_named_and_not_published(server, keep):
@@ -54,7 +56,7 @@ def test_an_unfinished_draft_is_kept_named_and_not_published(server, keep):
         "/fields/2/options", "/fields/2/shown_when",
     ]  # fmt: skip
     assert server.get("/api/v1/forms/made/draft").json()["problems"] == kept.json()["problems"]
-    refused = server.post("/api/v1/forms/made/publish")
+    refused = server.post("/api/v1/forms/made/publish", headers=ANY_STATE)
     assert refused.status_code == 422
     assert refused.json()["errors"][0]["detail"] == "A choice needs at least one option."
     assert server.get("/api/v1/forms/made?draft=true").status_code == 200, "it can be tried"
@@ -105,11 +107,11 @@ def test_labels_that_are_markup_stay_text(server, keep):
 def test_publishing_says_what_changes_and_how_many_records_keep_a_value(server, keep):
     keep(document())
     assert changes(server) == {
-        "changes": [], "problems": [], "unreadable": 0, "is_new": True,
+        "changes": [], "problems": [], "warnings": [], "unreadable": 0, "is_new": True,
     }  # fmt: skip
     publish(server)
     assert changes(server) == {
-        "changes": [], "problems": [], "unreadable": 0, "is_new": False,
+        "changes": [], "problems": [], "warnings": [], "unreadable": 0, "is_new": False,
     }  # fmt: skip
     for fax in ("1", "2"):
         assert (
@@ -129,9 +131,9 @@ def test_publishing_says_what_changes_and_how_many_records_keep_a_value(server, 
     assert [c["detail"] for c in changes(server, document=other)["changes"]] == [
         "“On” is new: a date."
     ]
-    both = server.post("/api/v1/forms/made/changes", json={"document": other, "until": 1})
+    both = server.post("/api/v1/forms/made/difference", json={"document": other, "until": 1})
     assert both.status_code == 422
-    elsewhere = server.post("/api/v1/forms/made/changes", json={"document": document("else")})
+    elsewhere = server.post("/api/v1/forms/made/difference", json={"document": document("else")})
     assert elsewhere.json()["errors"][0]["pointer"] == "/document/key"
 
 
@@ -154,24 +156,35 @@ def test_versions_are_listed_looked_at_compared_and_gone_back_to(server, keep):
     assert changes(server, key, since=2, until=1)["changes"][0]["detail"].startswith(
         "The title is now “Made”"
     )
-    back = server.post(f"/api/v1/forms/{key}/restore", json={"version": 1}).json()
+    back = server.post(
+        f"/api/v1/forms/{key}/restore", json={"version": 1}, headers=ANY_STATE
+    ).json()
     assert (back["published_version"], back["draft_differs"]) == (1, False)
     assert server.get(f"/api/v1/forms/{key}").json()["document"]["title"] == "Made"
     assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Made", (
         "it follows"
     )
     keep(document(key, title="Third"))
-    again = server.post(f"/api/v1/forms/{key}/restore", json={"version": 2}).json()
+    again = server.post(
+        f"/api/v1/forms/{key}/restore", json={"version": 2}, headers=ANY_STATE
+    ).json()
     assert (again["published_version"], again["draft_differs"]) == (2, True)
     assert server.get(f"/api/v1/forms/{key}/draft").json()["document"]["title"] == "Third", (
         "it stays"
     )
     assert publish(server, key) == 3, "a number is given once"
-    closed = server.post(f"/api/v1/forms/{key}/restore", json={"version": 0}).json()
+    closed = server.post(
+        f"/api/v1/forms/{key}/restore", json={"version": 0}, headers=ANY_STATE
+    ).json()
     assert closed["published_version"] is None
     assert server.get(f"/api/v1/forms/{key}").status_code == 404
     assert server.get(f"/f/{key}").status_code == 404
-    assert server.post(f"/api/v1/forms/{key}/restore", json={"version": 9}).status_code == 404
+    assert (
+        server.post(
+            f"/api/v1/forms/{key}/restore", json={"version": 9}, headers=ANY_STATE
+        ).status_code
+        == 404
+    )
 
 
 def test_a_version_that_was_replaced_lately_can_still_be_sent(server, keep):

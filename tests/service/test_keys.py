@@ -5,12 +5,12 @@ import sys
 
 import pytest
 
+from anchorline.application.documents import FORMS, TARGETS
 from anchorline.core.keys import OriginError, web_origin
 from anchorline.service.__main__ import _parser
 from anchorline.service.key_commands import make_key
-from anchorline.store.forms import FormStore
+from anchorline.store.documents import DocumentStore
 from anchorline.store.keys import KeyStore
-from anchorline.store.targets import TargetStore
 from tests.waiting import wait_until
 
 
@@ -79,7 +79,9 @@ def test_a_key_that_could_not_work_is_not_made(arguments, said, stack_database, 
     keys = KeyStore(stack_database)
     before = keys.list()
     given = _parser().parse_args(["key", *arguments])
-    status = make_key(keys, FormStore(stack_database), TargetStore(stack_database), given)
+    forms = DocumentStore(stack_database, FORMS.stored).keys()
+    targets = DocumentStore(stack_database, TARGETS.stored).keys()
+    status = make_key(keys, forms, targets, given)
     out, err = capsys.readouterr()
     assert (status, out) == (2, "")
     assert said in err

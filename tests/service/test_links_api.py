@@ -20,8 +20,8 @@ def towns(stack):
     """A form of towns with records, and one that links to it."""
     with Client(stack.url, stack.access["server_key"]) as client:
         for document in (TOWNS, LINKING):
-            client.put_draft(FormDocument.model_validate(document))
-            client.publish(document["key"])
+            client.forms.put_draft(FormDocument.model_validate(document))
+            client.forms.publish(document["key"])
         names = ("Brackwater", "Brack", "São Marlo", "100 % town")
         return {n: client.submit("towns", {"town": n, "secret": f"s-{n}"}).id for n in names}
 

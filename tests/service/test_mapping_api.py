@@ -4,6 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
+from tests.states import ANY_STATE
 from tests.waiting import wait_until
 
 PARTS = ["number", "street", "town", "postcode"]
@@ -72,13 +73,13 @@ def test_a_draft_is_linted_against_the_addresses_of_its_countries(server, keep):
 def test_what_is_wrong_with_a_mapping_stands_against_publishing(server, keep):
     twice = [*EACH, {"components": ["po_box"], "into": "at_street"}]
     keep(document(mapping=twice))
-    refused = server.post("/api/v1/forms/mapped/publish")
+    refused = server.post("/api/v1/forms/mapped/publish", headers=ANY_STATE)
     assert refused.status_code == 422
     assert [e["pointer"] for e in refused.json()["errors"]] == ["/slots/0/mapping/4/if_written"]
-    told = server.post("/api/v1/forms/mapped/changes", json={}).json()
+    told = server.post("/api/v1/forms/mapped/difference", json={}).json()
     assert [p["pointer"] for p in told["problems"]] == ["/slots/0/mapping/4/if_written"]
     keep(document(mapping=[*EACH, twice[4] | {"if_written": "leave"}]))
-    assert server.post("/api/v1/forms/mapped/publish").status_code == 200
+    assert server.post("/api/v1/forms/mapped/publish", headers=ANY_STATE).status_code == 200
 
 
 def test_an_example_that_fails_stands_against_publishing_with_its_difference(server, keep):
@@ -90,14 +91,14 @@ def test_an_example_that_fails_stands_against_publishing_with_its_difference(ser
         {"slot": "at", "name": "Mill", "passed": False,
          "differences": {"at_street": ["MILL LANE", "Mill Lane"]}}
     ]  # fmt: skip
-    refused = server.post("/api/v1/forms/mapped/publish")
+    refused = server.post("/api/v1/forms/mapped/publish", headers=ANY_STATE)
     assert refused.status_code == 422
     (error,) = refused.json()["errors"]
     assert error["pointer"] == "/slots/0/examples/0/values/at_street"
     assert "'MILL LANE' is expected, and 'Mill Lane' stands there" in error["detail"]
     upper = [rule | {"changes": ["upper"]} if n == 1 else rule for n, rule in enumerate(EACH)]
     keep(document(mapping=upper, examples=[example]))
-    assert server.post("/api/v1/forms/mapped/publish").status_code == 200
+    assert server.post("/api/v1/forms/mapped/publish", headers=ANY_STATE).status_code == 200
     public = server.get("/api/v1/forms/mapped").json()["document"]["slots"][0]
     assert public["examples"] == [], "examples are for those who made them"
 
@@ -165,7 +166,7 @@ def test_a_draft_is_run_over_samples_and_compared_with_the_run_before(server, ke
         {"components": ["postcode"], "into": "at_postcode", "changes": [{"shorten": 2}]},
     ]
     keep(document(mapping=short))
-    assert server.post("/api/v1/forms/mapped/publish").status_code == 200
+    assert server.post("/api/v1/forms/mapped/publish", headers=ANY_STATE).status_code == 200
     _job, runs = cover(server, per_country=50)
     assert [one["totals"]["lost"] for one in runs[:2]] == [50, 0]
     assert runs[0]["version"] == 1
@@ -225,9 +226,9 @@ TOWN_FIELD = {
 @pytest.fixture
 def linked(server, keep):
     keep(TOWNS)
-    assert server.post("/api/v1/forms/mapped-town/publish").status_code == 200
+    assert server.post("/api/v1/forms/mapped-town/publish", headers=ANY_STATE).status_code == 200
     keep(document("mapped-visit", mapping=[*EACH, LINK], fields=[TOWN_FIELD]))
-    assert server.post("/api/v1/forms/mapped-visit/publish").status_code == 200
+    assert server.post("/api/v1/forms/mapped-visit/publish", headers=ANY_STATE).status_code == 200
 
 
 def submit(server, town):

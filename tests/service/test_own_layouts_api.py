@@ -2,7 +2,8 @@
 
 import pytest
 
-from anchorline.store.schema import OwnLayoutVersionRow
+from anchorline.store.schema_documents import DocumentVersionRow
+from tests.states import ANY_STATE
 
 KEY = "sample-layout"
 NOTE = {"extra": "delivery_note", "label": {"en": "Delivery note"}, "after": "street"}
@@ -15,15 +16,15 @@ def own(api):
     def put(etag=None, key=KEY, **document):
         document = {"key": key, "title": "Sample", "countries": ["LU"], **document}
         headers = {"If-Match": etag} if etag else {}
-        return api.put(f"own-layouts/{key}/draft", json=document, headers=headers)
+        return api.put(f"layouts/own/{key}/draft", json=document, headers=headers)
 
     yield put
-    for kept in api.get("own-layouts").json()["own_layouts"]:
-        api.delete(f"own-layouts/{kept['key']}")
+    for kept in api.get("layouts/own").json()["own_layouts"]:
+        api.delete(f"layouts/own/{kept['key']}")
 
 
 def publish(api, key=KEY):
-    answer = api.post(f"own-layouts/{key}/publish")
+    answer = api.post(f"layouts/own/{key}/publish", headers=ANY_STATE)
     assert answer.status_code == 200, answer.text
     return answer.json()
 
@@ -40,27 +41,35 @@ def test_a_draft_holds_nowhere_until_it_is_published_and_no_longer_when_gone_bac
     first = publish(api)["published_version"]
     assert labels(api)["town"] == "Village"
     changed = own(made.headers["ETag"], ask=[{"component": "town", "label": {"en": "Hamlet"}}])
-    assert changed.json()["own_layout"]["draft_differs"] is True
+    assert changed.json()["summary"]["draft_differs"] is True
     assert labels(api)["town"] == "Village"
     assert publish(api)["published_version"] == first + 1
     assert labels(api)["town"] == "Hamlet"
-    assert api.post(f"own-layouts/{KEY}/restore", json={"version": first}).status_code == 200
+    assert (
+        api.post(
+            f"layouts/own/{KEY}/restore", json={"version": first}, headers=ANY_STATE
+        ).status_code
+        == 200
+    )
     assert labels(api)["town"] == "Village"
-    versions = api.get(f"own-layouts/{KEY}/versions").json()["versions"]
+    versions = api.get(f"layouts/own/{KEY}/versions").json()["versions"]
     assert [(v["number"], v["in_force"]) for v in versions][:2] == [
         (first + 1, False),
         (first, True),
     ]
-    assert api.post(f"own-layouts/{KEY}/restore", json={"version": 0}).status_code == 200
+    assert (
+        api.post(f"layouts/own/{KEY}/restore", json={"version": 0}, headers=ANY_STATE).status_code
+        == 200
+    )
     assert labels(api)["town"] == "Town"
 
 
 def test_deleting_one_lets_its_base_hold(api, own):
     own(ask=[{"component": "town", "label": {"en": "Village"}}])
     publish(api)
-    assert api.delete(f"own-layouts/{KEY}").status_code == 204
+    assert api.delete(f"layouts/own/{KEY}").status_code == 204
     assert labels(api)["town"] == "Town"
-    assert api.delete(f"own-layouts/{KEY}").status_code == 404
+    assert api.delete(f"layouts/own/{KEY}").status_code == 404
 
 
 def test_which_layouts_speak_is_said_wherever_a_layout_is_answered(api, own):
@@ -101,7 +110,7 @@ def test_a_form_asks_for_what_a_layout_adds_keeps_it_and_writes_it(api, own):
     assert address["lines"][:2] == ["Vale", "Ring twice"]
     assert address["layout"] == f"{KEY}@{version}"
     # Without the layout the note is kept, and no longer written.
-    api.post(f"own-layouts/{KEY}/restore", json={"version": 0})
+    api.post(f"layouts/own/{KEY}/restore", json={"version": 0}, headers=ANY_STATE)
     read = api.get(f"records/{kept.json()['id']}").json()
     assert "slots" in read, read
     assert read["slots"]["home"]["components"]["delivery_note"] == "Ring twice"
@@ -167,7 +176,7 @@ def test_what_cannot_work_is_kept_as_a_draft_and_not_published(api, own, documen
     made = own(**{"countries": ["GB"], **document})
     assert made.status_code == 200
     assert [p["pointer"] for p in made.json()["problems"]] == [pointer]
-    refused = api.post(f"own-layouts/{KEY}/publish")
+    refused = api.post(f"layouts/own/{KEY}/publish", headers=ANY_STATE)
     assert refused.status_code == 422
     assert said in refused.json()["errors"][0]["detail"]
 
@@ -186,7 +195,7 @@ def test_a_change_needs_the_drafts_etag_and_a_stale_one_is_refused(api, own):
     assert own().status_code == 428
     assert own(first.headers["ETag"], title="Other").status_code == 200
     assert own(first.headers["ETag"], title="Mine").status_code == 412
-    assert api.get(f"own-layouts/{KEY}/draft").json()["document"]["title"] == "Other"
+    assert api.get(f"layouts/own/{KEY}/draft").json()["document"]["title"] == "Other"
 
 
 def test_a_preview_shows_both_sides_and_keeps_nothing(api, own):
@@ -201,7 +210,7 @@ def test_a_preview_shows_both_sides_and_keeps_nothing(api, own):
         "language": "fr",
         "components": {"delivery_note": "Sonner", "street": "Rue A"},
     }
-    seen = api.post("own-layouts/preview", json=body).json()
+    seen = api.post("layouts/own/preview", json=body).json()
     assert seen["written"] == ["Sonner", "Rue A"]
     assert seen["written_base"] == ["Rue A"]
     assert [h["component"] for h in seen["hidden"]] == ["district"]
@@ -213,8 +222,8 @@ def test_a_preview_shows_both_sides_and_keeps_nothing(api, own):
     }  # fmt: skip
     assert [line["line"] for line in lines if line["dropped"]] == ["place"]
     assert [p["pointer"] for p in seen["problems"]] == ["/lines/2/add"]
-    assert api.get(f"own-layouts/{KEY}/draft").status_code == 404
-    elsewhere = api.post("own-layouts/preview", json={**body, "country_code": "DE"})
+    assert api.get(f"layouts/own/{KEY}/draft").status_code == 404
+    elsewhere = api.post("layouts/own/preview", json={**body, "country_code": "DE"})
     assert elsewhere.json()["errors"][0]["detail"] == "This own layout is not for DE."
 
 
@@ -244,16 +253,16 @@ def test_what_a_newer_shipped_layout_says_otherwise_is_shown_until_it_is_publish
     # As an older release would have kept it: then the shipped label was another.
 
     def work(session):
-        kept = session.get(OwnLayoutVersionRow, (KEY, version))
+        kept = session.get(DocumentVersionRow, ("own_layout", KEY, version))
         kept.base = {"LU": {"ask": {"town": {"labels": {"en": "Place"}, "required": True}},
                               "lines": {}}}  # fmt: skip
 
     stack_database.run(work)
-    [listed] = api.get("own-layouts").json()["own_layouts"]
+    [listed] = api.get("layouts/own").json()["own_layouts"]
     assert listed["conflicts"] == 1
-    [conflict] = api.get(f"own-layouts/{KEY}/draft").json()["conflicts"]
+    [conflict] = api.get(f"layouts/own/{KEY}/draft").json()["conflicts"]
     assert (conflict["was"], conflict["now"]) == ("Place", "Town")
     assert conflict["detail"] == "The shipped layout of LU calls town “Town” now (en)."
     assert labels(api)["town"] == "Village"
     assert publish(api)["published_version"] == version + 1
-    assert api.get(f"own-layouts/{KEY}/draft").json()["conflicts"] == []
+    assert api.get(f"layouts/own/{KEY}/draft").json()["conflicts"] == []

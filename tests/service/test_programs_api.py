@@ -9,6 +9,7 @@ from anchorline.core.targets.programs.report import OUTCOMES, PART_STATES
 from anchorline.core.targets.programs.signature import TESTS
 from anchorline.core.targets.programs.ways import WAYS
 from anchorline.wire import program_targets, target_runs
+from tests.states import ANY_STATE
 
 LOOK = [{"kind": "program", "text": "ledger"}, {"kind": "title", "text": "Contact 7 - Ada"}]
 DOCUMENT = {
@@ -44,7 +45,10 @@ def server(stack):
 def published(server, **changes):
     kept = server.put("/api/v1/targets/ledger/draft", json={**DOCUMENT, **changes})
     assert (kept.status_code, kept.json()["problems"]) == (200, []), kept.text
-    assert server.post("/api/v1/targets/ledger/publish").json()["published_version"] == 1
+    assert (
+        server.post("/api/v1/targets/ledger/publish", headers=ANY_STATE).json()["published_version"]
+        == 1
+    )
 
 
 @pytest.fixture
@@ -182,7 +186,7 @@ def test_what_is_wrong_with_a_program_is_said_at_its_place(server):
         "/screens",
         "/addresses/0/plan/table/0/part",
     ]
-    assert server.post("/api/v1/targets/ledger/publish").status_code == 422
+    assert server.post("/api/v1/targets/ledger/publish", headers=ANY_STATE).status_code == 422
     bad = {**DOCUMENT["addresses"][0], "plan": {"steps": [{"do": "wirte", "part": "street"}]}}
     answer = server.put("/api/v1/targets/ledger/draft", json=DOCUMENT | {"addresses": [bad]})
     assert answer.json()["errors"][0]["pointer"] == "/addresses/0/plan/steps/0"
@@ -207,6 +211,8 @@ def test_a_trial_says_the_steps_and_a_draft_is_taken_back(server):
     kept = server.put("/api/v1/targets/ledger/draft", json=changed, headers={"If-Match": tag})
     assert (kept.status_code, kept.json()["problems"]) == (200, [])
     assert kept.json()["summary"]["draft_differs"]
-    assert not server.post("/api/v1/targets/ledger/take-back").json()["draft_differs"]
+    assert not server.post("/api/v1/targets/ledger/take-back", headers=ANY_STATE).json()[
+        "draft_differs"
+    ]
     plan = server.get("/api/v1/targets/ledger/draft").json()["document"]["addresses"][0]["plan"]
     assert plan["steps"] == []

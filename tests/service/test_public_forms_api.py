@@ -7,6 +7,7 @@ import pytest
 from sqlalchemy import text
 
 from anchorline.client import Client, FormDocument
+from tests.states import ANY_STATE
 
 FORM = {
     "key": "guarded",
@@ -22,10 +23,10 @@ NUMBERS = itertools.count()
 def publish(stack, key="guarded", slots=(), **public):
     document = {**FORM, "key": key, "slots": list(slots), **({"public": public} if public else {})}
     with Client(stack.url, stack.access["server_key"]) as client:
-        there = key in {form.key for form in client.forms()}
-        etag = client.draft(key)[1] if there else None
-        client.put_draft(FormDocument.model_validate(document), etag=etag)
-        client.publish(key)
+        there = key in {form.key for form in client.forms.list()}
+        etag = client.forms.draft(key)[1] if there else None
+        client.forms.put_draft(FormDocument.model_validate(document), etag=etag)
+        client.forms.publish(key)
 
 
 @pytest.fixture
@@ -214,11 +215,13 @@ def test_a_site_that_an_earlier_release_took_for_all_sites_frames_nothing(stack,
     publish(stack, "earlier-site", sites=["https://shop.example"])
 
     def work(session):
-        for table, column in (("form", "draft"), ("form_version", "document")):
+        for table, column, key in (
+            ("document", "draft", "`key`"),
+            ("document_version", "document", "document_key"),
+        ):
             session.execute(
                 text(f"UPDATE {table} SET {column} = REPLACE({column}, 'https://shop.example', "
-                     "'https://*') WHERE " + ("`key`" if table == "form" else "`form`") + " = :key"),
-                {"key": "earlier-site"},
+                     f"'https://*') WHERE kind = 'form' AND {key} = 'earlier-site'")
             )  # fmt: skip
 
     stack_database.run(work)
@@ -273,6 +276,6 @@ def test_a_dataset_that_there_is_not_stands_against_publishing(stack):
     with stack.http() as http:
         kept = http.put("/api/v1/forms/no-dataset/draft?unfinished=true", json=document).json()
         assert kept["problems"][0]["pointer"] == "/slots/0/datasets/0"
-        refused = http.post("/api/v1/forms/no-dataset/publish")
+        refused = http.post("/api/v1/forms/no-dataset/publish", headers=ANY_STATE)
     assert refused.status_code == 422
     assert "Did you mean demo" in refused.json()["errors"][0]["detail"]

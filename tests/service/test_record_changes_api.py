@@ -4,6 +4,7 @@ import pytest
 
 from anchorline.client import Client, FormDocument, SlotInputSchema
 from anchorline.client.errors import ProblemError
+from anchorline.store.schema_documents import DocumentVersionRow
 
 FORM = {
     "key": "changing", "kind": "record", "title": "Changing",
@@ -28,8 +29,8 @@ PICKED = {"home": {"country_code": "GB", "address_id": "demo:GB0000012", "typed"
 @pytest.fixture(scope="module")
 def form(stack):
     with Client(stack.url, stack.access["server_key"]) as client:
-        client.put_draft(FormDocument.model_validate(FORM))
-        client.publish("changing")
+        client.forms.put_draft(FormDocument.model_validate(FORM))
+        client.forms.publish("changing")
     return FORM
 
 
@@ -105,19 +106,21 @@ def test_values_of_fields_that_the_form_lost_stay(api, client, form, made):
     body, record = made
     fields = [field for field in FORM["fields"] if field.get("key") != "where"]
     slots = [{**FORM["slots"][0], "mapping": FORM["slots"][0]["mapping"][:-1]}]
-    _, etag = client.draft("changing")[0], client.draft("changing")[1]
-    client.put_draft(
+    _, etag = client.forms.draft("changing")[0], client.forms.draft("changing")[1]
+    client.forms.put_draft(
         FormDocument.model_validate({**FORM, "fields": fields, "slots": slots}), etag=etag
     )
-    client.publish("changing")
+    client.forms.publish("changing")
     try:
         del body["values"]["where"]
         now = put(api, record, body, 1).json()
         assert now["values"]["where"] == "51.535459, -2.880898"
         assert now["form_version"] == record["form_version"] + 1
     finally:
-        client.put_draft(FormDocument.model_validate(FORM), etag=client.draft("changing")[1])
-        client.publish("changing")
+        client.forms.put_draft(
+            FormDocument.model_validate(FORM), etag=client.forms.draft("changing")[1]
+        )
+        client.forms.publish("changing")
 
 
 def test_a_moved_pin_is_kept_with_its_distance(api, made):
@@ -151,8 +154,8 @@ def test_where_a_person_was_is_not_where_the_address_is(api, stack):
         "key": "north", "label": "North", "type": "formula", "formula": "LATITUDE(home)"}],
         "slots": [{**FORM["slots"][0], "location": True, "keeps_position": True}]}  # fmt: skip
     with Client(stack.url, stack.access["server_key"]) as client:
-        client.put_draft(FormDocument.model_validate(form))
-        client.publish("device")
+        client.forms.put_draft(FormDocument.model_validate(form))
+        client.forms.publish("device")
     place = {"latitude": 1.5, "longitude": 2.5}
     fill = {"address_id": "demo:GB0000012"}
     values = api.post("forms/device/slots/home/fill", json=fill).json()["values"]
@@ -188,13 +191,46 @@ def test_an_address_of_a_slot_that_the_form_lost_stays(api, client, form, made):
     body, record = made
     fields = [field for field in FORM["fields"] if "slot" not in field]
     bare = FormDocument.model_validate({**FORM, "fields": fields, "slots": []})
-    client.put_draft(bare, etag=client.draft("changing")[1])
-    client.publish("changing")
+    client.forms.put_draft(bare, etag=client.forms.draft("changing")[1])
+    client.forms.publish("changing")
     try:
         plain = {"values": {"name": "Ada", "where": body["values"]["where"]}}
         now = put(api, record, plain, 1).json()
         assert now["slots"]["home"]["lines"] == record["slots"]["home"]["lines"]
         assert now["values"]["home_street"] == "Abbey Mews"
     finally:
-        client.put_draft(FormDocument.model_validate(FORM), etag=client.draft("changing")[1])
-        client.publish("changing")
+        client.forms.put_draft(
+            FormDocument.model_validate(FORM), etag=client.forms.draft("changing")[1]
+        )
+        client.forms.publish("changing")
+
+
+def test_a_record_whose_version_would_be_refused_today_is_read_with_its_history(
+    api, made, stack_database
+):
+    """As where a release has become stricter: what was kept can always be read."""
+    body, record = made
+    changed = put(api, record, {**body, "values": {**body["values"], "name": "Grace"}}, 1)
+    assert changed.status_code == 200, changed.text
+    place = ("form", "changing", record["form_version"])
+
+    def keep(document):
+        def work(session):
+            session.get(DocumentVersionRow, place).document = document
+
+        stack_database.run(work)
+
+    as_it_was = stack_database.run(lambda s: s.get(DocumentVersionRow, place).document)
+    broken = {**as_it_was, "fields": [dict(one) for one in as_it_was["fields"]]}
+    broken["fields"][0]["formula"] = "no_such_field + 1"
+    keep(broken)
+    try:
+        read = api.get(f"records/{record['id']}")
+        assert (read.status_code, read.json()["values"]["name"]) == (200, "Grace")
+        history = api.get(f"records/{record['id']}/history").json()["states"]
+        assert [one["values"]["name"] for one in history] == ["Grace", "Ada"]
+        assert history[1]["slots"]["home"]["address_id"] == "demo:GB0000012"
+        shown = api.get(f"forms/changing/versions/{place[2]}").json()
+        assert shown["document"]["fields"][0]["formula"] == "no_such_field + 1"
+    finally:
+        keep(as_it_was)

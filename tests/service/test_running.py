@@ -91,7 +91,8 @@ def test_ctrl_c_stops_the_service_and_its_database_in_order(environment):
     assert made.stdout.startswith("anl_server_"), made.stderr
     key = {"Authorization": f"Bearer {made.stdout.strip()}"}
     assert httpx.get(f"{url}/api/v1/forms", headers=key, trust_env=False, timeout=60).json() == {
-        "forms": []
+        "forms": [],
+        "after": None,
     }
     os.killpg(process.pid, signal.SIGINT)
     assert process.wait(30) == 0

@@ -6,6 +6,7 @@ import pytest
 
 from anchorline.core.targets.pages.faults import FAULTS
 from anchorline.wire.targets import FaultKind
+from tests.states import ANY_STATE
 
 DOCUMENT = {
     "key": "shop", "kind": "page", "title": "Shop", "origins": ["https://shop.example"],
@@ -31,7 +32,10 @@ def server(stack):
 def published(server, **changes):
     kept = server.put("/api/v1/targets/shop/draft", json={**DOCUMENT, **changes})
     assert (kept.status_code, kept.json()["problems"]) == (200, []), kept.text
-    assert server.post("/api/v1/targets/shop/publish").json()["published_version"] == 1
+    assert (
+        server.post("/api/v1/targets/shop/publish", headers=ANY_STATE).json()["published_version"]
+        == 1
+    )
 
 
 def key_for(server, *targets):
@@ -53,10 +57,19 @@ def test_a_draft_is_changed_from_its_revision_published_and_gone_back_from(serve
     assert kept.json()["summary"]["draft_differs"]
     again = server.put("/api/v1/targets/shop/draft", json=changed, headers={"If-Match": tag})
     assert again.status_code == 412
-    assert server.post("/api/v1/targets/shop/publish").json()["published_version"] == 2
-    restored = server.post("/api/v1/targets/shop/restore", json={"version": 1})
-    assert (restored.json()["published_version"], restored.json()["draft_differs"]) == (1, True)
-    assert server.post("/api/v1/targets/shop/restore", json={"version": 9}).status_code == 404
+    assert (
+        server.post("/api/v1/targets/shop/publish", headers=ANY_STATE).json()["published_version"]
+        == 2
+    )
+    restored = server.post("/api/v1/targets/shop/restore", json={"version": 1}, headers=ANY_STATE)
+    # A draft that was as published follows.
+    assert (restored.json()["published_version"], restored.json()["draft_differs"]) == (1, False)
+    assert (
+        server.post(
+            "/api/v1/targets/shop/restore", json={"version": 9}, headers=ANY_STATE
+        ).status_code
+        == 404
+    )
     (listed,) = server.get("/api/v1/targets").json()["targets"]
     assert (listed["key"], listed["published_version"]) == ("shop", 1)
 
@@ -89,10 +102,10 @@ def test_a_key_for_something_else_a_wrong_origin_and_a_wrong_name_are_told_apart
         tag = server.get("/api/v1/targets/shop/draft").headers["ETag"]
         moved = DOCUMENT | {"origins": ["https://other.example"]}
         server.put("/api/v1/targets/shop/draft", json=moved, headers={"If-Match": tag})
-        server.post("/api/v1/targets/shop/publish")
+        server.post("/api/v1/targets/shop/publish", headers=ANY_STATE)
         wrong = http.get("/api/v1/targets/shop", headers=headers)
         assert "is for https://other.example. Add the origin" in wrong.json()["detail"]
-        server.post("/api/v1/targets/shop/restore", json={"version": 0})
+        server.post("/api/v1/targets/shop/restore", json={"version": 0}, headers=ANY_STATE)
         gone = http.get("/api/v1/targets/shop", headers=headers)
         assert (gone.status_code, "has not been published" in gone.text) == (404, True)
 
@@ -130,7 +143,7 @@ def test_what_stands_against_publishing_is_said_with_the_draft(server):
     kept = server.put("/api/v1/targets/shop/draft", json={**DOCUMENT, "addresses": [address]})
     (problem,) = kept.json()["problems"]
     assert problem["pointer"] == "/addresses/0/examples/0/values/town"
-    refused = server.post("/api/v1/targets/shop/publish")
+    refused = server.post("/api/v1/targets/shop/publish", headers=ANY_STATE)
     assert (refused.status_code, refused.json()["errors"][0]["pointer"]) == (
         422, "/addresses/0/examples/0/values/town",
     )  # fmt: skip

@@ -103,11 +103,12 @@ def visitor(stack, client):
 
     def open_page(key, **public):
         document = {**FORM, "key": key, "public": {"least_seconds": 0, **public}}
-        there = key in {form.key for form in client.forms()}
-        client.put_draft(
-            FormDocument.model_validate(document), etag=client.draft(key)[1] if there else None
+        there = key in {form.key for form in client.forms.list()}
+        client.forms.put_draft(
+            FormDocument.model_validate(document),
+            etag=client.forms.draft(key)[1] if there else None,
         )
-        client.publish(key)
+        client.forms.publish(key)
         with stack.http(None) as http:
             token = http.get(f"/f/{key}").text.split('access="')[1].split('"')[0]
         headers = {"Authorization": f"Bearer {token}"}

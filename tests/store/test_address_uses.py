@@ -7,10 +7,17 @@ from datetime import UTC, date, datetime, timedelta
 from itertools import count
 
 import pytest
+from sqlalchemy import select
 
 from anchorline.core.allowance import Allowance, AllowanceUsedUpError, next_month
 from anchorline.store.address_uses import AddressUses
-from anchorline.store.database import Database, DatabaseUnavailableError, StorageFullError
+from anchorline.store.database import (
+    ContendedError,
+    Database,
+    DatabaseUnavailableError,
+    StorageFullError,
+)
+from anchorline.store.schema_calls import UseDayRow
 from anchorline.store.use_journal import UseJournal
 
 _NUMBERS = count()
@@ -162,3 +169,34 @@ def test_how_near_a_key_is_to_its_limit(limit, number, state):
 
 def test_december_is_followed_by_january():
     assert next_month(date(2026, 12, 31)) == date(2027, 1, 1)
+
+
+def test_no_limit_gives_way_where_others_hold_the_count(uses, database, key, clock):
+    """Whoever holds the day's row keeps an address from being served, and not from being counted."""
+    uses.count(key, "demo:0", None, Allowance(2))
+    held, let_go, asked = threading.Event(), threading.Event(), []
+
+    def holding(session):
+        row = select(UseDayRow).where(UseDayRow.subject == key).with_for_update()
+        session.scalars(row).all()
+        held.set()
+        assert let_go.wait(60)
+
+    def ask():
+        assert held.wait(20)
+        try:
+            uses.count(key, "demo:1", None, Allowance(2))
+        except Exception as error:
+            asked.append(error)
+        finally:
+            let_go.set()
+
+    threads = [threading.Thread(target=database.run, args=(holding,)), threading.Thread(target=ask)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join(60)
+    assert [type(one) for one in asked] == [ContendedError]
+    assert counted(uses, key, clock().date()) == 1
+    uses.carry_over()  # nothing waits in the journal
+    assert counted(uses, key, clock().date()) == 1

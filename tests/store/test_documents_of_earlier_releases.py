@@ -1,4 +1,4 @@
-"""What earlier releases kept goes on: drafts taken over for good, versions as read, keys."""
+"""What earlier releases kept goes on: documents as they are read today, keys."""
 
 import json
 
@@ -6,10 +6,11 @@ import pytest
 from alembic import command
 from sqlalchemy import text
 
+from anchorline.application.documents import FORMS, OWN_LAYOUTS, TARGETS
 from anchorline.core.forms.upgrade import with_word_for_written_fields
 from anchorline.core.keys import SCOPES
 from anchorline.store.database import Database
-from anchorline.store.forms import FormStore
+from anchorline.store.documents import DocumentStore
 from anchorline.store.keys import KeyStore
 from anchorline.store.migrate import _config, migrate
 
@@ -44,44 +45,107 @@ def as_before(database_url):
     database.close()
 
 
-def published(document):
-    """Keeps and publishes a form."""
+def published(document, kind="form"):
+    """Keeps and publishes a document, as an earlier release did."""
 
     def keep(database):
-        forms = FormStore(database)
-        kept = forms.put_draft(document["key"], document, None)
-        forms.publish(document["key"], kept.revision, "somebody")
+        more, given = (", kind", ", 'web'") if kind == "form" else ("", "")
+        base, of_base = (", base", """, '{"FR": 1}'""") if kind == "own_layout" else ("", "")
+        one = {"key": document["key"], "title": document["title"], "text": json.dumps(document)}
+
+        def work(session):
+            session.execute(
+                text(
+                    f"INSERT INTO {kind} (`key`, title, draft, revision, draft_differs, "
+                    f"published_version, changed_at{more}) "
+                    f"VALUES (:key, :title, :text, 3, 0, 2, '2026-01-01'{given})"
+                ),
+                one,
+            )
+            session.execute(
+                text(
+                    f"INSERT INTO {kind}_version ({kind}, number, document, published_at, "
+                    f"published_by{base}) VALUES (:key, 2, :text, '2026-01-01', 'ada'{of_base})"
+                ),
+                one,
+            )
+
+        database.run(work)
 
     return keep
 
 
-def test_drafts_are_taken_over_and_published_versions_stay_as_they_were(as_before):
+def kept_as(database, table):
+    """What stands in the database, as it was written down."""
+    column = "draft" if table == "document" else "document"
+    asking = text(f"SELECT {column} FROM {table} WHERE kind = 'form'")
+    return [json.loads(one) for one in database.run(lambda session: session.scalars(asking).all())]
+
+
+def test_forms_are_read_as_todays_and_stay_as_they_were(as_before):
     database = as_before("0008", published(OLD))
-    forms = FormStore(database)
+    forms = DocumentStore(database, FORMS.stored)
     draft, entry = forms.draft("old")
     assert draft == TODAY
-    assert (entry.draft_differs, entry.revision) == (False, 1)
-    assert forms.version("old") == (TODAY, 1)
-    asking = text("SELECT document FROM form_version WHERE form = 'old'")
-    kept = database.run(lambda session: session.execute(asking).scalar())
-    assert json.loads(kept) == OLD
+    assert (entry.draft_differs, entry.revision, entry.about) == (False, 3, {"kind": "web"})
+    version = forms.version("old")
+    assert (version.document, version.number, version.published_by) == (TODAY, 2, "ada")
+    assert OLD in kept_as(database, "document")
+    assert OLD in kept_as(database, "document_version")
     assert not forms.put_draft("old", TODAY, entry.revision).draft_differs
+    assert OLD in kept_as(database, "document_version")
+
+
+RULES = [
+    {"components": ["po_box"], "into": "a"},
+    {"components": ["street"], "into": "a"},
+    {"components": ["town"], "into": "b"},
+]
+SAID = [RULES[0], RULES[1] | {"if_written": "leave"}, RULES[2]]
+
+
+def with_rules(key):
+    slot = {"key": "s", "label": "S", "countries": ["GB"], "parts": [], "mapping": RULES}
+    return {"key": key, "kind": "web", "title": "T", "fields": [], "slots": [slot]}
 
 
 def test_the_first_of_several_rules_into_one_field_goes_on_to_keep_it(as_before):
-    rules = [
-        {"components": ["po_box"], "into": "a"},
-        {"components": ["street"], "into": "a"},
-        {"components": ["town"], "into": "b"},
-    ]
-    slot = {"key": "s", "label": "S", "countries": ["GB"], "parts": [], "mapping": rules}
-    before = {"key": "two", "kind": "web", "title": "T", "fields": [], "slots": [slot]}
-    said = [rules[0], rules[1] | {"if_written": "leave"}, rules[2]]
-    forms = FormStore(as_before("0011", published(before)))
-    assert forms.draft("two")[0]["slots"][0]["mapping"] == said
-    assert forms.version("two")[0]["slots"][0]["mapping"] == said
-    document = {**before, "slots": [slot | {"mapping": said}]}
+    forms = DocumentStore(as_before("0011", published(with_rules("two"))), FORMS.stored)
+    assert forms.draft("two")[0]["slots"][0]["mapping"] == SAID
+    assert forms.version("two").document["slots"][0]["mapping"] == SAID
+    document = with_rules("two")
+    document["slots"][0]["mapping"] = SAID
     assert with_word_for_written_fields(document) is document
+
+
+def test_rules_that_were_written_down_later_mean_what_they_say(as_before):
+    """A database that came over the former 0012, which had rewritten what was there."""
+
+    def keep(database):
+        for table in ("form", "form_version"):
+            drop = text(f"ALTER TABLE {table} DROP COLUMN format")
+            database.run(lambda session, drop=drop: session.execute(drop))
+        published(with_rules("later"))(database)
+
+    forms = DocumentStore(as_before("0021", keep), FORMS.stored)
+    assert forms.draft("later")[0]["slots"][0]["mapping"] == RULES
+    assert forms.version("later").document["slots"][0]["mapping"] == RULES
+
+
+@pytest.mark.parametrize("kind", [OWN_LAYOUTS, TARGETS])
+def test_documents_of_all_kinds_come_along(as_before, kind):
+    title = f"Kept {kind.name}"
+    document = {"key": "kept", "title": title, "countries": ["FR"], "forms": ["a"]}
+    documents = DocumentStore(as_before("0021", published(document, kind.name)), kind.stored)
+    assert documents.draft("kept")[0] == document
+    assert documents.version("kept").document == document
+    about = documents.page(9, search=title).entries[0].about
+    if kind is OWN_LAYOUTS:
+        assert about == {"countries": ["FR"], "forms": ["a"]}
+        assert documents.version("kept").base == {"FR": 1}
+    else:
+        assert about == {"kind": "page"}
+    documents.remove("kept", None)
 
 
 def test_keys_that_there_are_go_on_to_do_what_they_did(as_before):

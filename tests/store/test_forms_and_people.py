@@ -7,47 +7,15 @@ from alembic.runtime.migration import MigrationContext
 from anchorline.core.errors import EditionError
 from anchorline.core.gazetteer import Row, build_edition
 from anchorline.core.keys import WantedKey
-from anchorline.store.database import NotThereError, StaleError
+from anchorline.store.database import NotThereError
 from anchorline.store.datasets import DatasetStore, EditionEntry
 from anchorline.store.edition_files import EditionFiles
-from anchorline.store.forms import FormStore
 from anchorline.store.job_model import NewJob
 from anchorline.store.jobs import JobStore
 from anchorline.store.keys import EndedKeyError, KeyStore
 from anchorline.store.migrate import is_migrated
-from anchorline.store.schema import FormRow
+from anchorline.store.schema_documents import DocumentRow
 from anchorline.store.users import UserStore
-
-
-def document(key, title="T"):
-    return {"key": key, "kind": "web", "title": title}
-
-
-def test_a_draft_is_published_as_numbered_versions_that_never_change(database):
-    forms = FormStore(database)
-    forms.put_draft("versions", document("versions", "One"), None)
-    with pytest.raises(NotThereError, match="not been published"):
-        forms.version("versions")
-    assert forms.publish("versions", 1, "ada").published_version == 1
-    assert forms.publish("versions", 1, "ada").published_version == 1
-    changed = forms.put_draft("versions", document("versions", "Two"), 1)
-    assert changed.draft_differs
-    with pytest.raises(StaleError):  # this is not the draft that was checked
-        forms.publish("versions", 1, "ada")
-    assert forms.publish("versions", changed.revision, "ada").published_version == 2
-    assert forms.version("versions", 1)[0]["title"] == "One"
-    assert forms.version("versions")[0]["title"] == "Two"
-
-
-def test_a_draft_changed_by_somebody_else_is_not_overwritten(database):
-    forms = FormStore(database)
-    first = forms.put_draft("stale", document("stale"), None)
-    forms.put_draft("stale", document("stale", "Other"), first.revision)
-    with pytest.raises(StaleError):
-        forms.put_draft("stale", document("stale", "Mine"), first.revision)
-    with pytest.raises(StaleError):
-        forms.put_draft("stale", document("stale", "New?"), None)
-    assert forms.draft("stale")[0]["title"] == "Other"
 
 
 def test_people_sign_in_with_their_password_only(database, clock):
@@ -132,5 +100,5 @@ def test_an_edition_is_written_opened_and_activated(database, layouts, tmp_path)
 def test_the_tables_are_those_of_this_release(database):
     assert is_migrated(database)
     with database.engine.connect() as connection:
-        differences = compare_metadata(MigrationContext.configure(connection), FormRow.metadata)
+        differences = compare_metadata(MigrationContext.configure(connection), DocumentRow.metadata)
     assert differences == []

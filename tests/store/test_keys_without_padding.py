@@ -4,9 +4,10 @@ import pytest
 from alembic import command
 from sqlalchemy import text
 
+from anchorline.application.documents import FORMS
 from anchorline.store.database import Database, NotThereError
 from anchorline.store.datasets import DatasetRules, DatasetStore
-from anchorline.store.forms import FormStore
+from anchorline.store.documents import DocumentStore
 from anchorline.store.migrate import _config
 
 
@@ -20,7 +21,7 @@ def padded_columns(database):
                 "JOIN information_schema.statistics s ON s.table_schema = c.table_schema "
                 "AND s.table_name = c.table_name AND s.column_name = c.column_name "
                 "WHERE c.table_schema = DATABASE() AND c.collation_name NOT LIKE '%nopad%' "
-                "AND c.table_name <> 'alembic_version' AND c.column_name <> 'label'"
+                "AND c.table_name <> 'alembic_version' AND c.column_name NOT IN ('label', 'title')"
             )
         ).scalars().all()  # fmt: skip
 
@@ -41,7 +42,7 @@ def test_a_dataset_is_not_found_by_its_name_with_a_blank_behind_it(database):
 
 
 def test_a_form_is_not_found_by_its_key_with_a_blank_behind_it(database):
-    forms = FormStore(database)
+    forms = DocumentStore(database, FORMS.stored)
     forms.put_draft("pad", {"title": "Pad", "kind": "web"}, None)
     assert forms.draft("pad")[1].key == "pad"
     with pytest.raises(NotThereError):
@@ -59,7 +60,7 @@ def test_going_back_and_forth_over_the_change_keeps_rows_and_rules(database_url)
 
         return database.run(work)
 
-    names = ("dataset", "edition", "job", "record", "record_address", "form", "api_key", "user")
+    names = ("dataset", "edition", "job", "record", "record_address", "document", "api_key", "user")
     before = {name: definition(name) for name in names}
     with database.engine.connect() as connection:
         config.attributes["connection"] = connection

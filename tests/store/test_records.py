@@ -6,18 +6,19 @@ from datetime import timedelta
 
 import pytest
 
+from anchorline.application.documents import FORMS
 from anchorline.core.address import Facts
 from anchorline.core.forms import Captured
+from anchorline.store.cursors import BadCursorError
 from anchorline.store.database import (
     Database,
     DatabaseUnavailableError,
     NotThereError,
     ReusedKeyError,
 )
-from anchorline.store.forms import FormStore
+from anchorline.store.documents import DocumentStore
 from anchorline.store.purge import purge_expired
 from anchorline.store.record_model import NewRecord
-from anchorline.store.record_order import BadCursorError
 from anchorline.store.records import IdempotencyKey, RecordStore
 
 WEEK = timedelta(days=7)
@@ -34,7 +35,9 @@ def new(form, label="Ada · Abbey Lane", **values):
 @pytest.fixture
 def form(database, request):
     key = f"f-{zlib.crc32(request.node.name.encode())}"
-    FormStore(database).put_draft(key, {"key": key, "kind": "web", "title": key}, None)
+    DocumentStore(database, FORMS.stored).put_draft(
+        key, {"key": key, "kind": "web", "title": key}, None
+    )
     return key
 
 

@@ -2,9 +2,9 @@
 
 import { useQuery } from "@tanstack/react-query";
 
-import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import type { FormSummary } from "../api/schemas";
 
 export function useForms() {
-  return useQuery({ queryKey: ["forms"], queryFn: () => call<{ forms: FormSummary[] }>("forms") });
+  return useQuery({ queryKey: ["forms"], queryFn: async () => ({ forms: await everyPage<FormSummary>("forms", "forms") }) });
 }

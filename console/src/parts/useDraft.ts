@@ -43,7 +43,7 @@ export function useDraft<Document, Body extends { document: Document }>(path: st
     },
   });
   const publish = useMutation({
-    mutationFn: () => call<Drafted>(`${path}/publish`, { method: "POST" }),
+    mutationFn: () => call<Drafted>(`${path}/publish`, { method: "POST", etag: kept.data?.etag ?? null }),
     onSuccess: refreshLists,
   });
   useUnsaved(edited !== null);

@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
 import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import type { FormSummary, RecordAnswer } from "../api/schemas";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
@@ -21,7 +22,7 @@ export default function FillPage(): React.ReactNode {
     queryFn: () => call<RecordAnswer>(`records/${encodeURIComponent(record ?? "")}`),
     enabled: Boolean(record),
   });
-  const forms = useQuery({ queryKey: ["forms"], queryFn: () => call<{ forms: FormSummary[] }>("forms") });
+  const forms = useQuery({ queryKey: ["forms"], queryFn: async () => ({ forms: await everyPage<FormSummary>("forms", "forms") }) });
   if (kept.isError) return <LoadError error={kept.error} again={() => void kept.refetch()} />;
   if (record && kept.isPending) return <Skeleton active />;
   const key = kept.data?.form ?? form ?? "";

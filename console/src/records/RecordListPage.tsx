@@ -6,6 +6,7 @@ import { Button, Dropdown, Empty, Select, Table } from "antd";
 import { Link, useNavigate, useSearchParams } from "react-router";
 
 import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import type { FormSummary, RecordPage, RecordSummary } from "../api/schemas";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
@@ -38,7 +39,7 @@ export default function RecordListPage(): React.ReactNode {
   });
   const forms = useQuery({
     queryKey: ["forms"],
-    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+    queryFn: async () => ({ forms: await everyPage<FormSummary>("forms", "forms") }),
   });
   const set = (name: string, value: string): void => {
     setPlace((old) => withText(old, name, value));

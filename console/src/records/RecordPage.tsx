@@ -6,6 +6,7 @@ import { Button, Descriptions, Skeleton } from "antd";
 import { Link, useNavigate, useParams } from "react-router";
 
 import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import type { FormSummary, RecordAnswer, RecordHistory } from "../api/schemas";
 import { Named } from "../parts/Named";
 import { LoadError } from "../parts/LoadError";
@@ -24,7 +25,7 @@ export default function RecordPage(): React.ReactNode {
   });
   const forms = useQuery({
     queryKey: ["forms"],
-    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+    queryFn: async () => ({ forms: await everyPage<FormSummary>("forms", "forms") }),
   });
   const history = useQuery({
     queryKey: ["history", id],

@@ -3,14 +3,15 @@
 import { Alert, Skeleton } from "antd";
 import { useParams } from "react-router";
 
+import { DocumentActions } from "../parts/documents/DocumentActions";
 import { DraftActions } from "../parts/DraftActions";
 import { LoadError } from "../parts/LoadError";
 import { PageHead } from "../parts/PageHead";
 import { PublishState } from "../parts/PublishState";
 import { SaveProblem } from "../parts/SaveProblem";
+import { TARGETS } from "./kind";
 import { PageTabs } from "./PageTabs";
 import { ProgramTabs } from "./programs/ProgramTabs";
-import { TargetActions } from "./TargetActions";
 import { useTargetDraft } from "./useTargets";
 import "./targets.css";
 
@@ -27,7 +28,7 @@ export default function TargetPage(): React.ReactNode {
     <>
       <PageHead title={document.title || "Without a name"} about={about}>
         <PublishState state={summary} />
-        <TargetActions target={key} document={document} differs={summary.draft_differs && summary.published_version !== null} taken={draft.discard} refresh={draft.refreshLists} />
+        <DocumentActions kind={TARGETS} document={document} state={summary} etag={draft.kept.data.etag} replaced={draft.discard} />
         <DraftActions draft={draft} state={summary} />
       </PageHead>
       <SaveProblem draft={draft} />

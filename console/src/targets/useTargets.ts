@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import type * as api from "../../../embed/src/api";
 import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import { useDraft } from "../parts/useDraft";
 
 export type TargetDocument = api.PageTargetDocument;
@@ -16,7 +17,7 @@ export type Rule = NonNullable<PageAddress["mapping"]>[number];
 export type SeenInput = api.SeenInputSchema;
 
 export function useTargets() {
-  return useQuery({ queryKey: ["targets"], queryFn: () => call<api.TargetList>("targets") });
+  return useQuery({ queryKey: ["targets"], queryFn: async () => ({ targets: await everyPage<api.TargetSummary>("targets", "targets") }) });
 }
 
 export function useTargetDraft(key: string) {

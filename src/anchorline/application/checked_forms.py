@@ -18,7 +18,7 @@ from cachetools import LRUCache
 from anchorline.core.errors import DocumentError
 from anchorline.core.forms import Form, read_unfinished
 from anchorline.core.layouts import LayoutLibrary
-from anchorline.store.drafts import Document
+from anchorline.store.document_model import Document
 
 _log: Any = structlog.get_logger(part="forms")
 MOST_BYTES = 32 * 1024 * 1024

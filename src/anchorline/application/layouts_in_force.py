@@ -10,7 +10,7 @@ import structlog
 from anchorline.core.layouts import LayoutLibrary
 from anchorline.core.layouts.own import LayoutsInForce, Published, read_own_layout
 from anchorline.store.database import StoreError
-from anchorline.store.own_layouts import OwnLayoutStore
+from anchorline.store.documents import DocumentStore
 
 _log: Any = structlog.get_logger(part="layouts")
 
@@ -22,23 +22,23 @@ class CurrentLayouts:
     in all processes; while the database is away, the last known layouts go on holding.
     """
 
-    def __init__(self, store: OwnLayoutStore, shipped: LayoutLibrary) -> None:
+    def __init__(self, store: DocumentStore, shipped: LayoutLibrary) -> None:
         self._store, self._shipped = store, shipped
         self._lock = threading.Lock()
-        self._stamp: tuple[tuple[str, int], ...] = ()
+        self._stamp: dict[str, int] = {}
         self._in_force = LayoutsInForce(shipped)
 
     def current(self) -> LayoutsInForce:
         """The layouts that hold now."""
         try:
-            stamp = self._store.stamp()
+            stamp = self._store.published_numbers()
             if stamp == self._stamp:
                 return self._in_force
             with self._lock:
                 if stamp != self._stamp:
                     published = self._published()
                     self._in_force = LayoutsInForce(self._shipped, published)
-                    self._stamp = tuple((p.own.key, p.version or 0) for p in published)
+                    self._stamp = {p.own.key: p.version or 0 for p in published}
         except StoreError as error:
             _log.warning("own layouts not looked up", error=str(error))
         return self._in_force

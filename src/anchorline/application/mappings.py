@@ -9,7 +9,7 @@ from anchorline.core.errors import Problem
 from anchorline.core.forms.mapping_lint import lint_mappings
 from anchorline.core.formula import today
 from anchorline.core.mapping.lint import Finding
-from anchorline.store.drafts import Document
+from anchorline.store.document_model import Document
 
 from .services import Services
 
@@ -70,11 +70,7 @@ def linked_forms(services: Services, document: Document) -> dict[str, list[str]]
     }
     if not wanted:
         return {}
-    return {
-        entry.key: _keys(services.forms.version(entry.key)[0])
-        for entry in services.forms.list()
-        if entry.key in wanted and entry.published_version is not None
-    }
+    return {one.key: _keys(one.document) for one in services.forms.published(wanted)}
 
 
 def _keys(document: Document) -> list[str]:

@@ -3,26 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Protocol
 
 from anchorline.store.database import DatabaseUnavailableError, StoreError
-from anchorline.store.drafts import Document
-
-
-class PublishedStore(Protocol):
-    """Where published versions of one kind of document are kept."""
-
-    def version(self, key: str) -> tuple[Document, int]:
-        """The published version of a document; NotThereError where there is none."""
-
-    def published_numbers(self) -> dict[str, int]:
-        """The numbers of all published versions, by the documents' keys."""
+from anchorline.store.document_model import Document
+from anchorline.store.documents import DocumentStore
 
 
 class PublishedDocuments:
     """Hands out published versions, asked for at each call as long as the database answers."""
 
-    def __init__(self, store: PublishedStore) -> None:
+    def __init__(self, store: DocumentStore) -> None:
         self._store = store
         self._known: dict[str, tuple[Document, int]] = {}
 
@@ -34,7 +24,7 @@ class PublishedDocuments:
             DatabaseUnavailableError: nobody asked for it before the database went away.
         """
         try:
-            found = self._store.version(key)
+            version = self._store.version(key)
         except DatabaseUnavailableError:
             if key not in self._known:
                 raise
@@ -42,6 +32,7 @@ class PublishedDocuments:
         except StoreError:
             self._known.pop(key, None)
             raise
+        found = version.document, version.number
         self._known[key] = found
         return found
 

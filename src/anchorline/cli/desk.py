@@ -12,8 +12,8 @@ import click
 
 from anchorline.yaml_documents import write_yaml
 
+from .connecting import Connect
 from .exit_codes import FAILED, GivenWrongError
-from .finding import Connect
 from .output import json_option, note
 from .settings import read_connection
 

@@ -14,10 +14,11 @@ from anchorline.wire.rule_words import (
     source_in_words,
 )
 
+from .connecting import Connect
+from .document_commands import document_commands, hidden
+from .document_kinds import KindCommands, print_list
 from .documents import write_document
-from .finding import Connect
-from .form_files import FORM_FILE_COMMANDS
-from .form_versions import FORM_VERSION_COMMANDS
+from .form_files import new_form
 from .output import json_option, note, print_json, print_lines, print_table
 
 
@@ -26,38 +27,36 @@ def forms() -> None:
     """The forms of the service."""
 
 
-for _command in (*FORM_FILE_COMMANDS, *FORM_VERSION_COMMANDS):
+FORMS = KindCommands(
+    group="forms",
+    noun="form",
+    example="tuning-visit",
+    calls=lambda client: client.forms,
+    schema=lambda _content: FormDocument,
+    at_publish="people meet it at once",
+    out_of_force="nobody can fill it any more",
+    columns={
+        "kind": lambda one: one.kind,
+    },
+    counts={"records": lambda one: f"{one.record_count:,}"},
+)
+
+for _command in (new_form, *document_commands(FORMS)):
     forms.add_command(_command)
+forms.add_command(hidden(forms.commands["restore"], "go-back"))
 
 
 @forms.command("list")
 @json_option
 @click.pass_obj
 def list_forms(connect: Connect, as_json: bool) -> None:
-    """All forms.
+    """List all forms.
 
     \b
     Example:
       anchorline forms list
     """
-    found = connect().forms()
-    if as_json:
-        print_json(found)
-        return
-    print_table(
-        ["key", "title", "kind", "published", "records"],
-        [
-            [
-                form.key,
-                form.title,
-                form.kind,
-                _published(form.published_version, form.draft_differs),
-                f"{form.record_count:,}",
-            ]
-            for form in found
-        ],
-        numbers=["records"],
-    )
+    print_list(FORMS, connect(), as_json)
 
 
 @forms.command("show")
@@ -67,7 +66,7 @@ def list_forms(connect: Connect, as_json: bool) -> None:
 @json_option
 @click.pass_obj
 def show_form(connect: Connect, key: str, draft: bool, as_yaml: bool, as_json: bool) -> None:
-    """One form: its fields, and where each component of its addresses goes.
+    """Show one form: its fields, and where each component of its addresses goes.
 
     \b
     Example:
@@ -105,19 +104,13 @@ def _rule_row(rule: dict[str, Any]) -> list[str]:
 
 def _document(client: Client, key: str, draft: bool) -> tuple[FormDocument, int | None]:
     """A form as its administrator wrote it, and the version; None for the draft."""
-    kept = client.draft(key)[0]
-    number = kept.form.published_version
+    kept = client.forms.draft(key)[0]
+    number = kept.summary.published_version
     if draft:
         return kept.document, None
     if number is None:
         return client.form(key).document, None  # says that it is not published
-    return client.form_version(key, number).document, number
-
-
-def _published(version: int | None, draft_differs: bool) -> str:
-    if version is None:
-        return "not yet"
-    return f"version {version}" + (", draft differs" if draft_differs else "")
+    return client.forms.version(key, number).document, number
 
 
 def _field_rows(document: FormDocument) -> list[list[str]]:

@@ -1,4 +1,4 @@
-"""The calls on forms: filling them, their drafts and versions, what one can begin from."""
+"""The calls on forms: as documents, filling them, what one can begin from."""
 
 from __future__ import annotations
 
@@ -6,15 +6,8 @@ from collections.abc import Mapping, Sequence
 
 from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.form_design import (
-    Changes,
-    ChangesRequest,
-    EditorRequest,
-    Editors,
     FieldTypes,
     FieldTypeSchema,
-    FormRestoreRequest,
-    FormVersions,
-    FormVersionSchema,
     LinkChoice,
     LinkChoices,
     ReadyMadeForm,
@@ -22,52 +15,45 @@ from anchorline.wire.form_design import (
     TableAnswer,
     TableRequest,
 )
-from anchorline.wire.forms import DraftAnswer, FormAnswer, FormDocument, FormList, FormSummary
+from anchorline.wire.forms import (
+    FormAnswer,
+    FormDifferenceRequest,
+    FormDocument,
+    FormDraft,
+    FormList,
+    FormSummary,
+    FormVersion,
+)
 
-from .calls import Calls, part, read_answer, request_body
+from .calls import Calls, part, request_body
+from .documents import Documents
+from .transport import Transport
 
 Value = str | int | float | bool | list[str] | None
 
 
-class FormCalls(Calls):
-    """Forms, as methods of `Client`."""
+class Forms(Documents[FormDocument, FormSummary, FormDraft, FormVersion]):
+    """Forms as documents, as `Client.forms`. All methods raise the errors of `errors`."""
 
-    def forms(self) -> list[FormSummary]:
-        """All forms."""
-        return self._get("forms", FormList).forms
+    def __init__(self, transport: Transport) -> None:
+        super().__init__(
+            transport,
+            "forms",
+            "forms",
+            listed=FormList,
+            summary=FormSummary,
+            draft=FormDraft,
+            version=FormVersion,
+            difference=FormDifferenceRequest,
+        )
+
+
+class FormCalls(Calls):
+    """Forms that are filled, and what one can begin from, as methods of `Client`."""
 
     def form(self, key: str, *, draft: bool = False) -> FormAnswer:
         """A form to be filled: its published version, or its draft."""
         return self._get(f"forms/{part(key)}", FormAnswer, {"draft": draft or None})
-
-    def draft(self, key: str) -> tuple[DraftAnswer, str]:
-        """A form's draft and its ETag."""
-        answer = self._transport.send("GET", f"forms/{part(key)}/draft")
-        return read_answer(DraftAnswer, answer), answer.headers["ETag"]
-
-    def put_draft(
-        self, document: FormDocument, *, etag: str | None = None, unfinished: bool = False
-    ) -> DraftAnswer:
-        """Keeps a draft.
-
-        Args:
-            etag: that of the draft it was made from; None for a new form.
-            unfinished: keep it although something in it is wrong, which the answer names.
-        """
-        headers = {"If-Match": etag} if etag else {}
-        answer = self._transport.send(
-            "PUT",
-            f"forms/{part(document.key)}/draft",
-            body=document,
-            headers=headers,
-            query={"unfinished": "true" if unfinished else None},
-        )
-        return read_answer(DraftAnswer, answer)
-
-    def publish(self, key: str) -> FormSummary:
-        """Publishes the draft as the next version."""
-        answer = self._transport.send("POST", f"forms/{part(key)}/publish", repeatable=True)
-        return read_answer(FormSummary, answer)
 
     def fill(
         self,
@@ -104,48 +90,6 @@ class FormCalls(Calls):
             values=dict(values or {}),
         )
         return self._post(f"forms/{part(form)}/slots/{part(slot)}/fill", FillAnswer, body)
-
-    # Making them
-
-    def form_changes(
-        self,
-        key: str,
-        document: FormDocument | None = None,
-        *,
-        since: int | None = None,
-        until: int | None = None,
-    ) -> Changes:
-        """What publishing would change, and what stands against it.
-
-        Args:
-            document: instead of the draft.
-            since: a version, instead of the published one.
-            until: a version, instead of the draft.
-        """
-        body = request_body(ChangesRequest, document=document, since=since, until=until)
-        return self._post(f"forms/{part(key)}/changes", Changes, body)
-
-    def form_versions(self, key: str) -> list[FormVersionSchema]:
-        """Published versions of a form, the newest first."""
-        return self._get(f"forms/{part(key)}/versions", FormVersions).versions
-
-    def form_version(self, key: str, number: int) -> FormAnswer:
-        """A published version as it was."""
-        return self._get(f"forms/{part(key)}/versions/{number}", FormAnswer)
-
-    def restore_form(self, key: str, version: int) -> FormSummary:
-        """Publishes an earlier version again; with 0, nobody can fill the form any more."""
-        body = request_body(FormRestoreRequest, version=version)
-        return self._post(f"forms/{part(key)}/restore", FormSummary, body)
-
-    def delete_form(self, key: str) -> None:
-        """Deletes a form that has no records."""
-        self._transport.send("DELETE", f"forms/{part(key)}")
-
-    def note_editor(self, key: str, page: str) -> Editors:
-        """Notes that a page has the draft open; who else has."""
-        body = request_body(EditorRequest, page=page)
-        return self._post(f"forms/{part(key)}/editors", Editors, body)
 
     def link_choices(self, form: str, field: str, text: str = "") -> list[LinkChoice]:
         """Records of another form that a link can be set to."""

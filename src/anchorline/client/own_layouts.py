@@ -5,37 +5,35 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from anchorline.wire.own_layouts import (
+    OwnLayoutDifferenceRequest,
     OwnLayoutDocument,
     OwnLayoutDraft,
     OwnLayoutList,
     OwnLayoutSummary,
-    OwnLayoutVersions,
+    OwnLayoutVersion,
     PreviewAnswer,
     PreviewRequest,
-    RestoreRequest,
 )
 
-from .calls import Calls, part, read_answer, request_body
+from .calls import request_body
+from .documents import Documents
+from .transport import Transport
 
 
-class OwnLayouts(Calls):
+class OwnLayouts(Documents[OwnLayoutDocument, OwnLayoutSummary, OwnLayoutDraft, OwnLayoutVersion]):
     """Own layouts, as `Client.own_layouts`. All methods raise the errors of `errors`."""
 
-    def all(self) -> list[OwnLayoutSummary]:
-        """All own layouts."""
-        return self._get("own-layouts", OwnLayoutList).own_layouts
-
-    def draft(self, key: str) -> tuple[OwnLayoutDraft, str]:
-        """A draft, what it changes, what stands against publishing it; and its ETag."""
-        answer = self._transport.send("GET", f"{_own(key)}/draft")
-        return read_answer(OwnLayoutDraft, answer), answer.headers["ETag"]
-
-    def put_draft(self, document: OwnLayoutDocument, *, etag: str | None = None) -> OwnLayoutDraft:
-        """Keeps a draft; `etag` is that of the draft it was made from, None for a new one."""
-        headers = {"If-Match": etag} if etag else {}
-        path = f"{_own(document.key)}/draft"
-        answer = self._transport.send("PUT", path, body=document, headers=headers)
-        return read_answer(OwnLayoutDraft, answer)
+    def __init__(self, transport: Transport) -> None:
+        super().__init__(
+            transport,
+            "layouts/own",
+            "own_layouts",
+            listed=OwnLayoutList,
+            summary=OwnLayoutSummary,
+            draft=OwnLayoutDraft,
+            version=OwnLayoutVersion,
+            difference=OwnLayoutDifferenceRequest,
+        )
 
     def preview(
         self,
@@ -53,25 +51,4 @@ class OwnLayouts(Calls):
             language=language,
             components=dict(components or {}),
         )
-        return self._post("own-layouts/preview", PreviewAnswer, body)
-
-    def publish(self, key: str) -> OwnLayoutSummary:
-        """Publishes the draft as the next version."""
-        return self._post(f"{_own(key)}/publish", OwnLayoutSummary)
-
-    def versions(self, key: str) -> OwnLayoutVersions:
-        """All published versions, the newest first."""
-        return self._get(f"{_own(key)}/versions", OwnLayoutVersions)
-
-    def restore(self, key: str, version: int) -> OwnLayoutSummary:
-        """Puts an earlier version in force again; 0 lets the base layouts hold."""
-        body = request_body(RestoreRequest, version=version)
-        return self._post(f"{_own(key)}/restore", OwnLayoutSummary, body)
-
-    def remove(self, key: str) -> None:
-        """Deletes an own layout; the base layouts hold again."""
-        self._transport.send("DELETE", _own(key))
-
-
-def _own(key: str) -> str:
-    return f"own-layouts/{part(key)}"
+        return self._post("layouts/own/preview", PreviewAnswer, body)

@@ -16,24 +16,37 @@ from anchorline.wire.target_proposals import (
 )
 from anchorline.wire.targets import (
     AttachedTarget,
+    TargetDifferenceRequest,
     TargetDraft,
     TargetFaultList,
     TargetFaultReport,
     TargetFaultSchema,
     TargetList,
-    TargetRestoreRequest,
     TargetSummary,
+    TargetVersion,
 )
 
-from .calls import Calls, part, read_answer, request_body
+from .calls import part, request_body
+from .documents import Documents
+from .transport import Transport
+
+AnyTargetDocument = PageTargetDocument | ProgramTargetDocument
 
 
-class Targets(Calls):
+class Targets(Documents[AnyTargetDocument, TargetSummary, TargetDraft, TargetVersion]):
     """Targets, as `Client.targets`. All methods raise the errors of `errors`."""
 
-    def list(self) -> builtins.list[TargetSummary]:
-        """All targets."""
-        return self._get("targets", TargetList).targets
+    def __init__(self, transport: Transport) -> None:
+        super().__init__(
+            transport,
+            "targets",
+            "targets",
+            listed=TargetList,
+            summary=TargetSummary,
+            draft=TargetDraft,
+            version=TargetVersion,
+            difference=TargetDifferenceRequest,
+        )
 
     def propose(
         self,
@@ -55,7 +68,7 @@ class Targets(Calls):
 
     def trial(
         self,
-        document: PageTargetDocument | ProgramTargetDocument,
+        document: AnyTargetDocument,
         address: str | None = None,
         *,
         address_id: str | None = None,
@@ -69,44 +82,6 @@ class Targets(Calls):
             TargetTrialRequest, document=document, address=address, address_id=address_id
         )
         return self._post("target-trials", TargetTrialAnswer, body)
-
-    def draft(self, key: str) -> tuple[TargetDraft, str]:
-        """A target's draft and its ETag."""
-        answer = self._transport.send("GET", f"{_target(key)}/draft")
-        return read_answer(TargetDraft, answer), answer.headers.get("ETag", "")
-
-    def put_draft(
-        self, document: PageTargetDocument | ProgramTargetDocument, etag: str | None = None
-    ) -> tuple[TargetDraft, str]:
-        """Keeps a draft; returns it with its new ETag.
-
-        Args:
-            etag: of the draft that the change was made to; None for a new target.
-        """
-        answer = self._transport.send(
-            "PUT",
-            f"{_target(document.key)}/draft",
-            body=document,
-            headers={"If-Match": etag} if etag else None,
-        )
-        return read_answer(TargetDraft, answer), answer.headers.get("ETag", "")
-
-    def publish(self, key: str) -> TargetSummary:
-        """Publishes the draft as the next version."""
-        return self._post(f"{_target(key)}/publish", TargetSummary)
-
-    def restore(self, key: str, version: int) -> TargetSummary:
-        """Publishes an earlier version again; with 0, no page can attach any more."""
-        body = request_body(TargetRestoreRequest, version=version)
-        return self._post(f"{_target(key)}/restore", TargetSummary, body)
-
-    def take_back(self, key: str) -> TargetSummary:
-        """Makes the draft what is published."""
-        return self._post(f"{_target(key)}/take-back", TargetSummary)
-
-    def remove(self, key: str) -> None:
-        """Deletes a target with all its versions."""
-        self._transport.send("DELETE", _target(key), repeatable=True)
 
     def attached(self, key: str) -> AttachedTarget:
         """A published target, as a page attaches to it."""

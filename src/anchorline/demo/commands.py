@@ -165,7 +165,7 @@ def _set_up_through_the_client(rows: int) -> None:
                 _load(client, file)
                 time.sleep(1.2)  # processes look for a new edition once a second
                 _wait_for_editions(client)
-        if len(client.forms()) == 0:
+        if len(client.forms.list()) == 0:
             with _step("Setting up the forms and some records"):
                 apply_forms(access["url"], access["server_key"])
                 submit_examples(client)

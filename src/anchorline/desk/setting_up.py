@@ -141,7 +141,7 @@ class SettingUp:
 
     def publish(self, key: str) -> int:
         """Publishes the draft; returns its version."""
-        return self._client.targets.publish(key).published_version or 0
+        return self._client.targets.publish(key, self._etag).published_version or 0
 
 
 def _facts(look: Look) -> list[dict[str, str]]:

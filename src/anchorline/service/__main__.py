@@ -87,9 +87,9 @@ def _new_database_password(settings: Settings) -> int:
 
 def _on_database(settings: Settings, given: argparse.Namespace) -> int:
     # Not needed to run the service, and slow to load.
-    from anchorline.store.forms import FormStore
+    from anchorline.application.documents import FORMS, TARGETS
+    from anchorline.store.documents import DocumentStore
     from anchorline.store.keys import KeyStore
-    from anchorline.store.targets import TargetStore
 
     from .key_commands import end_key, list_keys, make_key
 
@@ -104,7 +104,8 @@ def _on_database(settings: Settings, given: argparse.Namespace) -> int:
                 return list_keys(keys)
             if given.command == "end-key":
                 return end_key(keys, given.id)
-            return make_key(keys, FormStore(database), TargetStore(database), given)
+            forms, targets = (DocumentStore(database, kind.stored) for kind in (FORMS, TARGETS))
+            return make_key(keys, forms.keys(), targets.keys(), given)
         finally:
             database.close()
 

@@ -11,6 +11,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from anchorline.store.database import Database
 
 from .context import Services, make_services
+from .documents import FORM_API, OWN_LAYOUT_API, TARGET_API, document_router
 from .endpoints import API, Router, register
 from .fast_path import FastPath
 from .health import count_requests, health_pages
@@ -26,7 +27,6 @@ from .routes import (
     datasets,
     finding,
     form_design,
-    form_drafts,
     forms,
     formulas,
     keys,
@@ -53,7 +53,6 @@ _ROUTES = (
     layouts,
     own_layouts,
     forms,
-    form_drafts,
     form_design,
     formulas,
     links,
@@ -75,7 +74,11 @@ _ROUTES = (
     quality,
     overview,
 )
-ROUTERS: list[Router] = [module.router for module in _ROUTES]
+_DOCUMENTS = (FORM_API, OWN_LAYOUT_API, TARGET_API)
+ROUTERS: list[Router] = [
+    *(module.router for module in _ROUTES),
+    *(document_router(api) for api in _DOCUMENTS),
+]
 
 
 class _Application(Flask):

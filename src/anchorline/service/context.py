@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, fields
 
 from anchorline.application import services as application
+from anchorline.application.documents import KINDS
 from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import load_names, shipped_layouts
 from anchorline.store.activity import ActivityStore
@@ -49,7 +50,8 @@ def make_services(settings: Settings, database: Database) -> Services:
     # Once, before the workers part ways: nobody's first keystroke waits for it.
     load_names()
     load_abbreviations()
-    inner = application.make_services(database, files, journal, layouts)
+    kinds = [kind.stored for kind in KINDS.values()]
+    inner = application.make_services(database, kinds, files, journal, layouts)
     allowed, calls = Allowed.by(settings), ActivityStore(database)
     last_known = LastKnown(settings.known_folder, settings.signing_secret())
     return Services(

@@ -100,6 +100,7 @@ class Endpoint:
         searches: it counts among searches where calls are counted for the rates, as `fast` does.
         largest_body: in bytes; None for what the settings allow.
         scopes: of which a server key has to have one.
+        before: rules that it had in earlier releases, which are answered still.
     """
 
     method: str
@@ -119,6 +120,7 @@ class Endpoint:
     searches: bool = False
     largest_body: int | None = None
     scopes: tuple[str, ...] = ()
+    before: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
@@ -182,6 +184,7 @@ class Router:
         searches: bool = False,
         largest_body: int | None = None,
         scopes: tuple[str, ...] | None = None,
+        before: tuple[str, ...] = (),
     ) -> Callable[[Handler], Handler]:
         """Declares an endpoint; its summary is the first line of the handler's docstring.
 
@@ -189,10 +192,10 @@ class Router:
             not_modified: it may answer 304 to a request with If-None-Match.
             upload: its body is a file.
             download: the media type of an answer that is not JSON.
-            fast: it is called at every keystroke (`fast_path`); a GET whose path has no parts.
-            searches: it counts among searches for the rates.
+            fast, searches: as of an `Endpoint`; what is fast is a GET whose path has no parts.
             largest_body: in bytes, where that is less than the settings allow.
             scopes: instead of the router's.
+            before: rules that it had in earlier releases.
         """
 
         def declare(handler: Handler) -> Handler:
@@ -216,6 +219,7 @@ class Router:
                     searches=searches or fast,
                     largest_body=largest_body,
                     scopes=self._scopes if scopes is None else scopes,
+                    before=before,
                 )
             )
             return handler
@@ -227,13 +231,15 @@ def register(app: Flask, routers: list[Router], services: Services) -> None:
     """Adds the routers' endpoints to the application."""
     for router in routers:
         for endpoint in router.endpoints:
-            app.add_url_rule(
-                API + endpoint.rule,
-                endpoint=f"{router.name}.{endpoint.name}",
-                view_func=_view(endpoint, services),
-                methods=[endpoint.method],
-                provide_automatic_options=False,
-            )
+            view = _view(endpoint, services)
+            for rule in (endpoint.rule, *endpoint.before):
+                app.add_url_rule(
+                    API + rule,
+                    endpoint=f"{router.name}.{endpoint.name}",
+                    view_func=view,
+                    methods=[endpoint.method],
+                    provide_automatic_options=False,
+                )
 
 
 def _view(endpoint: Endpoint, services: Services) -> Callable[..., Response]:

@@ -4,23 +4,24 @@ from __future__ import annotations
 
 import argparse
 import sys
+from collections.abc import Sequence
 from datetime import UTC, datetime
 
 from anchorline.core.errors import nearest_names, unknown_name_detail
 from anchorline.core.keys import WantedKey, checked_key
-from anchorline.store.forms import FormStore
 from anchorline.store.keys import ApiKey, KeyStore
-from anchorline.store.targets import TargetStore
 
 
 def make_key(
-    keys: KeyStore, forms: FormStore, targets: TargetStore, given: argparse.Namespace
+    keys: KeyStore, forms: Sequence[str], targets: Sequence[str], given: argparse.Namespace
 ) -> int:
-    """Makes the key that a command line asks for and prints it; returns the exit status."""
+    """Makes the key that a command line asks for and prints it; returns the exit status.
+
+    Args:
+        forms, targets: the keys of all that there are.
+    """
     asked = WantedKey(given.kind, given.name, given.scope, given.origin, given.form, given.target)
-    known = [entry.key for entry in forms.list()]
-    pages = [entry.key for _, entry in targets.list()]
-    wanted, problems = checked_key(asked, known, pages, datetime.now(UTC))
+    wanted, problems = checked_key(asked, forms, targets, datetime.now(UTC))
     if problems:
         print("\n".join(problem.detail for problem in problems), file=sys.stderr)
         return 2

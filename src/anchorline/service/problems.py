@@ -11,6 +11,13 @@ from flask import Flask, Response
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
+from anchorline.application.errors import (
+    ConflictError,
+    ForbiddenError,
+    InvalidError,
+    RefusedError,
+    TooManyError,
+)
 from anchorline.core.address import escape_pointer
 from anchorline.core.errors import (
     MOST_LISTED,
@@ -23,6 +30,8 @@ from anchorline.store.database import (
     ContendedError,
     DatabaseUnavailableError,
     NotThereError,
+    ReusedKeyError,
+    StaleError,
     StorageFullError,
 )
 from anchorline.wire.faults import fault_detail
@@ -95,6 +104,11 @@ def kind_of(detail: str) -> dict[str, Any]:
     if not isinstance(detail, Said):
         return {}
     return {"kind": detail.kind, "given": dict(detail.given) or None}
+
+
+def invalid_header(detail: str) -> ProblemError:
+    """422 for a header that is not as it has to be."""
+    return ProblemError(422, detail)
 
 
 def not_found(detail: str) -> ProblemError:
@@ -177,8 +191,24 @@ def install_problem_handlers(app: Flask) -> None:
         return problem_response(problem_of(error))
 
 
-def _of_document(error: DocumentError) -> ProblemError:
+def _of_problems(error: DocumentError | InvalidError) -> ProblemError:
     return invalid(error.problems)
+
+
+def _of_stale(error: StaleError) -> ProblemError:
+    return ProblemError(
+        412,
+        "Somebody else has changed this in the meantime. Get it anew and make your change again.",
+        headers={"ETag": f'"{error.current}"'},
+    )
+
+
+def _of_reused_key(_error: ReusedKeyError) -> ProblemError:
+    return ProblemError(409, "This Idempotency-Key was used for another request; take a new one.")
+
+
+def _refused_with(status: int) -> Callable[[Exception], ProblemError]:
+    return lambda error: ProblemError(status, str(error))
 
 
 def _of_absent_database(error: DatabaseUnavailableError) -> ProblemError:
@@ -229,8 +259,15 @@ def _from_http(error: HTTPException) -> ProblemError:
 _PROBLEMS: tuple[tuple[type[Exception], Callable[[Any], ProblemError]], ...] = (
     (ProblemError, lambda error: error),
     (UnknownNameError, lambda error: ProblemError(422, str(error))),
-    (DocumentError, _of_document),
-    (NotThereError, lambda error: not_found(str(error))),
+    (DocumentError, _of_problems),
+    (InvalidError, _of_problems),
+    (ForbiddenError, _refused_with(403)),
+    (ConflictError, _refused_with(409)),
+    (TooManyError, _refused_with(429)),
+    (RefusedError, _refused_with(422)),
+    (NotThereError, _refused_with(404)),
+    (StaleError, _of_stale),
+    (ReusedKeyError, _of_reused_key),
     (ContendedError, _of_contention),
     (DatabaseUnavailableError, _of_absent_database),
     (StorageFullError, _of_full_disk),

@@ -5,10 +5,10 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, Integer, MetaData, String, TypeDecorator
+from sqlalchemy import MetaData, String, TypeDecorator
 from sqlalchemy.dialects.mysql import DATETIME
 from sqlalchemy.engine import Dialect
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.orm import DeclarativeBase
 
 from .database import COLLATION
 
@@ -47,29 +47,3 @@ class Base(DeclarativeBase):
 def exact(length: int) -> String:
     """A text column that compares letter by letter."""
     return String(length, collation=_EXACT)
-
-
-class DraftColumns(Base):
-    """The columns of every document that is edited as a draft."""
-
-    __abstract__ = True
-
-    key: Mapped[str] = mapped_column(exact(64), primary_key=True)
-    title: Mapped[str] = mapped_column(String(200))
-    draft: Mapped[dict[str, Any]] = mapped_column(JSON)
-    revision: Mapped[int] = mapped_column(Integer)
-    draft_differs: Mapped[bool] = mapped_column(Boolean)
-    published_version: Mapped[int | None] = mapped_column(Integer)
-    changed_at: Mapped[datetime] = mapped_column(UtcTime())
-
-
-class VersionColumns(Base):
-    """The columns of every published version; `of` is the document's key."""
-
-    __abstract__ = True
-
-    of: Mapped[str]
-    number: Mapped[int] = mapped_column(Integer, primary_key=True, autoincrement=False)
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    published_at: Mapped[datetime] = mapped_column(UtcTime())
-    published_by: Mapped[str] = mapped_column(String(254))

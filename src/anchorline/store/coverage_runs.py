@@ -77,3 +77,8 @@ class CoverageRuns:
             return [CoverageRun(**{name: getattr(row, name) for name in _FIELDS}) for row in rows]
 
         return self._database.run(work)
+
+    def forget(self, form: str) -> None:
+        """Takes out the runs of a form."""
+        statement = delete(CoverageRunRow).where(CoverageRunRow.form == form)
+        self._database.run(lambda session: session.execute(statement))

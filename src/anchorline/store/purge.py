@@ -14,7 +14,6 @@ from .database import Database
 from .looks import LOOKS_REMEMBERED
 from .schema import (
     EditionRow,
-    FormEditorRow,
     IdempotencyRow,
     JobRow,
     LoginSessionRow,
@@ -22,6 +21,7 @@ from .schema import (
     SignInPlaceRow,
 )
 from .schema_calls import ActivityRow, AddressUseRow, NotFoundRow, ObservationRow
+from .schema_documents import DocumentEditorRow
 from .schema_programs import LookRow, TargetRunRow
 from .target_runs import RUNS_REMEMBERED
 
@@ -51,7 +51,7 @@ def purge_expired(database: Database, activity_days: int) -> int:
         delete(IdempotencyRow).where(IdempotencyRow.made_at < now - KEYS_REMEMBERED),
         delete(LoginSessionRow).where(LoginSessionRow.expires_at < now),
         delete(SignInFailureRow).where(SignInFailureRow.last_at < now - FAILURES_REMEMBERED),
-        delete(FormEditorRow).where(FormEditorRow.seen_at < now - EDITORS_REMEMBERED),
+        delete(DocumentEditorRow).where(DocumentEditorRow.seen_at < now - EDITORS_REMEMBERED),
         delete(AddressUseRow).where(AddressUseRow.at < now - CAPTURES_REMEMBERED),
         delete(NotFoundRow).where(NotFoundRow.last_at < now - NOT_FOUND_REMEMBERED),
         delete(LookRow).where(LookRow.at < now - LOOKS_REMEMBERED),

@@ -82,6 +82,17 @@ class RecordLookups:
         self._database.run(work)
         return counts
 
+    def count_of(self, form: str) -> int:
+        """How many records of a form there are."""
+        query = select(func.count(RecordRow.id)).where(RecordRow.form == form)
+        return self._database.run(lambda session: session.scalar(query)) or 0
+
+    def counts_of(self, forms: Sequence[str]) -> dict[str, int]:
+        """How many records of each of some forms there are; forms without any are left out."""
+        query = select(RecordRow.form, func.count(RecordRow.id)).where(RecordRow.form.in_(forms))
+        query = query.group_by(RecordRow.form)
+        return self._database.run(lambda session: dict(session.execute(query).all()))
+
     def by_version(self, form: str) -> dict[int, int]:
         """How many records there are of each version of a form."""
         query = select(RecordRow.form_version, func.count(RecordRow.id))

@@ -2,22 +2,15 @@
 
 from __future__ import annotations
 
-import base64
-import binascii
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-import orjson
-
 from anchorline.core.kinds import RecordSort
 
+from .cursors import BadCursorError, Cursor
 from .schema import RecordRow
-
-
-class BadCursorError(ValueError):
-    """The cursor was not handed out by this list."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,8 +49,7 @@ RECORD_ORDERS: dict[RecordSort, RecordOrder] = {
 
 def cursor_after(row: RecordRow, sort: RecordSort) -> str:
     """Where the page after a row begins."""
-    kept = [sort, RECORD_ORDERS[sort].to_cursor(row), row.id]
-    return base64.urlsafe_b64encode(orjson.dumps(kept)).decode()
+    return Cursor(sort).after(RECORD_ORDERS[sort].to_cursor(row), row.id)
 
 
 def read_cursor(cursor: str, sort: RecordSort) -> tuple[Any, str]:
@@ -66,11 +58,9 @@ def read_cursor(cursor: str, sort: RecordSort) -> tuple[Any, str]:
     Raises:
         BadCursorError: it was not handed out by a list in this order.
     """
+    value, identifier = Cursor(sort).read(cursor, str, str)
     try:
-        kept_sort, value, identifier = orjson.loads(base64.urlsafe_b64decode(cursor.encode()))
-        if kept_sort != sort or not isinstance(identifier, str) or not isinstance(value, str):
-            raise ValueError("another list's cursor")
         # Near the ends of the calendar a time has no UTC (OverflowError).
         return RECORD_ORDERS[sort].from_cursor(value), identifier
-    except (ValueError, TypeError, OverflowError, binascii.Error) as error:
+    except (ValueError, OverflowError) as error:
         raise BadCursorError("This cursor was not handed out by this list.") from error

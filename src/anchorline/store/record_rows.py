@@ -6,15 +6,18 @@ import secrets
 from dataclasses import replace
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import Select, select
 from sqlalchemy.orm import Session
 
 from anchorline.core.text import fold
 
+from .database import NotThereError
+from .document_model import FORM
 from .record_addresses import address_rows
 from .record_lookups import record_having
 from .record_model import NewRecord
-from .schema import FormRow, RecordRow
+from .schema import RecordRow
+from .schema_documents import DocumentRow
 
 
 def search_text(new: NewRecord) -> str:
@@ -42,7 +45,7 @@ def with_planned(session: Session, new: NewRecord, made_at: datetime) -> NewReco
     values = dict(new.values)
     for plan in sorted(new.planned, key=lambda one: one.record.form):
         other = plan.record.form
-        session.scalar(select(FormRow.key).where(FormRow.key == other).with_for_update())
+        session.scalar(_of_form(other).with_for_update())
         there = record_having(session, other, plan.texts)
         if there is None:
             insert_record(session, plan.id, plan.record, made_at)
@@ -52,7 +55,14 @@ def with_planned(session: Session, new: NewRecord, made_at: datetime) -> NewReco
 
 
 def insert_record(session: Session, identifier: str, new: NewRecord, made_at: datetime) -> None:
-    """Writes a new record and its addresses down."""
+    """Writes a new record and its addresses down.
+
+    Raises:
+        NotThereError: its form was deleted in the meantime.
+    """
+    # Whoever deletes the form waits until this is kept, and then sees it.
+    if session.scalar(_of_form(new.form).with_for_update(read=True)) is None:
+        raise NotThereError(f"There is no form {new.form!r}.")
     session.add(
         RecordRow(
             id=identifier,
@@ -69,6 +79,10 @@ def insert_record(session: Session, identifier: str, new: NewRecord, made_at: da
     )
     session.flush()
     session.add_all(address_rows(identifier, new.addresses))
+
+
+def _of_form(key: str) -> Select[str]:
+    return select(DocumentRow.key).where(DocumentRow.kind == FORM, DocumentRow.key == key)
 
 
 def new_record_id(now: datetime) -> str:

@@ -20,7 +20,7 @@ from sqlalchemy import (
 from sqlalchemy.dialects.mysql import LONGBLOB, LONGTEXT
 from sqlalchemy.orm import Mapped, mapped_column
 
-from .columns import TABLE, Base, DraftColumns, UtcTime, VersionColumns, exact
+from .columns import TABLE, Base, UtcTime, exact
 
 # Names that are compared letter by letter, blanks at their ends included: keys, ids, codes.
 _TABLE = TABLE
@@ -164,23 +164,11 @@ class RowBlockRow(Base):
     notes: Mapped[bytes] = mapped_column(LONGBLOB)
 
 
-class FormRow(DraftColumns):
-    __tablename__ = "form"
-    __table_args__ = (_TABLE,)
-    kind: Mapped[str] = mapped_column(exact(16))
-
-
-class FormVersionRow(VersionColumns):
-    __tablename__ = "form_version"
-    __table_args__ = (_TABLE,)
-    of: Mapped[str] = mapped_column("form", ForeignKey("form.key"), primary_key=True)
-
-
 class CoverageRunRow(Base):
     __tablename__ = "coverage_run"
     __table_args__ = (Index("ix_coverage_run_slot", "form", "slot", "made_at"), _TABLE)
     job: Mapped[str] = mapped_column(exact(32), primary_key=True)
-    form: Mapped[str] = mapped_column(ForeignKey("form.key", ondelete="CASCADE"))
+    form: Mapped[str] = mapped_column(exact(64))
     slot: Mapped[str] = mapped_column(exact(64))
     version: Mapped[int | None] = mapped_column(Integer)
     revision: Mapped[int] = mapped_column(Integer)
@@ -191,46 +179,10 @@ class CoverageRunRow(Base):
     result: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class FormEditorRow(Base):
-    __tablename__ = "form_editor"
-    __table_args__ = (_TABLE,)
-    form: Mapped[str] = mapped_column(ForeignKey("form.key", ondelete="CASCADE"), primary_key=True)
-    page: Mapped[str] = mapped_column(exact(32), primary_key=True)
-    name: Mapped[str] = mapped_column(String(254))
-    since: Mapped[datetime] = mapped_column(UtcTime())
-    seen_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)
-
-
-class OwnLayoutRow(DraftColumns):
-    __tablename__ = "own_layout"
-    __table_args__ = (_TABLE,)
-
-
-class OwnLayoutVersionRow(VersionColumns):
-    __tablename__ = "own_layout_version"
-    __table_args__ = (_TABLE,)
-    # Not tied to own_layout: what was captured goes on naming versions of deleted ones.
-    of: Mapped[str] = mapped_column("own_layout", exact(64), primary_key=True)
-    base: Mapped[dict[str, Any]] = mapped_column(JSON)
-
-
-class TargetRow(DraftColumns):
-    __tablename__ = "target"
-    __table_args__ = (_TABLE,)
-
-
-class TargetVersionRow(VersionColumns):
-    __tablename__ = "target_version"
-    __table_args__ = (_TABLE,)
-    of: Mapped[str] = mapped_column("target", ForeignKey("target.key"), primary_key=True)
-
-
 class TargetFaultRow(Base):
     __tablename__ = "target_fault"
     __table_args__ = (_TABLE,)
-    target: Mapped[str] = mapped_column(
-        ForeignKey("target.key", ondelete="CASCADE"), primary_key=True
-    )
+    target: Mapped[str] = mapped_column(exact(64), primary_key=True)
     kind: Mapped[str] = mapped_column(exact(32), primary_key=True)
     subject: Mapped[str] = mapped_column(exact(200), primary_key=True)
     detail: Mapped[str] = mapped_column(String(600))
@@ -250,7 +202,7 @@ class RecordRow(Base):
         _TABLE,
     )
     id: Mapped[str] = mapped_column(exact(32), primary_key=True)
-    form: Mapped[str] = mapped_column(ForeignKey("form.key"))
+    form: Mapped[str] = mapped_column(exact(64))
     form_version: Mapped[int] = mapped_column(Integer)
     label: Mapped[str] = mapped_column(String(200))
     field_values: Mapped[dict[str, Any]] = mapped_column(JSON)
@@ -300,8 +252,8 @@ class RecordAddressRow(Base):
 class IdempotencyRow(Base):
     __tablename__ = "idempotency"
     __table_args__ = (_TABLE,)
-    scope: Mapped[str] = mapped_column(exact(96), primary_key=True)
+    scope: Mapped[str] = mapped_column(exact(255), primary_key=True)
     key_digest: Mapped[str] = mapped_column(exact(64), primary_key=True)
     request_digest: Mapped[str] = mapped_column(exact(64))
-    record: Mapped[str] = mapped_column(exact(32))
+    record: Mapped[str] = mapped_column(exact(64))
     made_at: Mapped[datetime] = mapped_column(UtcTime(), index=True)

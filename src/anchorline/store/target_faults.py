@@ -6,12 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
 from .database import Database
-from .schema import TargetFaultRow, TargetRow
+from .document_model import TARGET
+from .schema import TargetFaultRow
+from .schema_documents import DocumentRow
 
 # A page that goes wild fills no more than this.
 MOST_OF_A_TARGET = 200
@@ -48,7 +50,7 @@ class TargetFaults:
         now, row = self._database.now(), TargetFaultRow
 
         def work(session: Session) -> None:
-            if session.get(TargetRow, target) is None:
+            if session.get(DocumentRow, (TARGET, target)) is None:
                 return
             counting = select(func.count()).where(row.target == target)
             is_known = session.get(row, (target, kind, subject)) is not None
@@ -93,3 +95,8 @@ class TargetFaults:
             ]
 
         return self._database.run(work)
+
+    def forget(self, target: str) -> None:
+        """Takes out what pages have reported of a target."""
+        statement = delete(TargetFaultRow).where(TargetFaultRow.target == target)
+        self._database.run(lambda session: session.execute(statement))

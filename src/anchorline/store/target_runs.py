@@ -34,16 +34,17 @@ class TargetRuns:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def keep(self, target: str, version: int, report: Mapping[str, Any], by: str) -> None:
-        """Keeps a run."""
-        row = TargetRunRow(
-            target=target, version=version, report=dict(report), by=by, at=self._database.now()
-        )
+    def keep(self, target: str, version: int, report: Mapping[str, Any], by: str) -> int:
+        """Keeps a run, and gives its id."""
+        now = self._database.now()
 
-        def work(session: Session) -> None:
+        def work(session: Session) -> int:
+            row = TargetRunRow(target=target, version=version, report=dict(report), by=by, at=now)
             session.add(row)
+            session.flush()
+            return row.id
 
-        self._database.run(work)
+        return self._database.run(work)
 
     def list(self, target: str) -> Sequence[TargetRun]:
         """The latest runs of a target, the latest first."""

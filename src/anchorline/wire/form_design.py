@@ -1,15 +1,13 @@
-"""Making forms: types of fields, changes, versions, who edits, and what one can begin from."""
+"""Making forms: types of fields, what one can begin from, and what links offer."""
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from .base import RequestSchema, Schema, Text, example
 from .forms import FormDocument
-from .problems import ProblemPlace
 
 _DOCUMENT = {
     "key": "customers",
@@ -52,107 +50,6 @@ class FieldTypes(Schema):
         }
     )
     types: list[FieldTypeSchema]
-
-
-class DraftQuery(RequestSchema):
-    """How a draft is kept."""
-
-    unfinished: bool = Field(
-        default=False,
-        description="Keep it although something in it is wrong, which the answer then names; "
-        "it cannot be published before that is mended",
-    )
-
-
-class ChangesRequest(RequestSchema):
-    """What to compare: left out, the draft with what is published."""
-
-    model_config = example({}) | {"extra": "forbid"}
-    document: FormDocument | None = Field(default=None, description="Instead of the draft")
-    since: Annotated[int, Field(ge=1, le=2**31 - 1)] | None = Field(
-        default=None, description="A version, instead of the published one"
-    )
-    until: Annotated[int, Field(ge=1, le=2**31 - 1)] | None = Field(
-        default=None, description="A version, instead of the draft"
-    )
-
-
-class ChangeSchema(Schema):
-    """One change."""
-
-    kind: Literal["added", "removed", "changed", "moved"]
-    pointer: str = Field(description="Into the new document; into the old one where it is removed")
-    detail: str
-    records: int | None = Field(
-        description="Of a removed field or slot: how many records keep something in it"
-    )
-
-
-class Changes(Schema):
-    """What changes, and what stands against publishing it."""
-
-    model_config = example(
-        {
-            "changes": [
-                {
-                    "kind": "removed",
-                    "pointer": "/fields/3",
-                    "detail": "“Fax” is removed: 214 records keep their value.",
-                    "records": 214,
-                }
-            ],
-            "problems": [],
-            "is_new": False,
-        }
-    )
-    changes: list[ChangeSchema]
-    problems: list[ProblemPlace] = Field(description="What stands against publishing")
-    unreadable: int = Field(
-        default=0, description="How many of these, the first ones, stand against keeping it, too"
-    )
-    is_new: bool = Field(description="Whether nothing is published to compare with")
-
-
-class FormVersionSchema(Schema):
-    """A published version."""
-
-    number: int
-    published_at: datetime
-    published_by: str
-    in_force: bool
-    records: int = Field(description="How many records were made with it")
-    changes: list[str] = Field(description="What it changed, in sentences; the first few")
-    more_changes: int = Field(description="How many further ones there are")
-
-
-class FormVersions(Schema):
-    """Versions of a form, the newest first."""
-
-    model_config = example(
-        {
-            "versions": [
-                {
-                    "number": 2,
-                    "published_at": "2026-03-01T12:00:00Z",
-                    "published_by": "robin@example.org",
-                    "in_force": True,
-                    "records": 12,
-                    "changes": ["“Phone” is now required."],
-                    "more_changes": 0,
-                }
-            ]
-        }
-    )
-    versions: list[FormVersionSchema]
-
-
-class FormRestoreRequest(RequestSchema):
-    """The version to go back to."""
-
-    model_config = example({"version": 1}) | {"extra": "forbid"}
-    version: Annotated[int, Field(ge=0, le=2**31 - 1)] = Field(
-        description="0: none is published any more, so that nobody can fill the form"
-    )
 
 
 class ReadyMadeForm(Schema):
@@ -255,26 +152,3 @@ class LinkChoices(Schema):
 
     model_config = example({"records": [{"id": "r01a207d5a1cc54fc005bc2d0", "label": "Corn Hall"}]})
     records: list[LinkChoice]
-
-
-class EditorRequest(RequestSchema):
-    """An open page in which a draft is edited."""
-
-    model_config = example({"page": "p8f3k2a9"}) | {"extra": "forbid"}
-    page: Annotated[str, Field(pattern=r"^[a-z0-9]{6,32}$")]
-    leaves: bool = Field(default=False, description="The page is being closed")
-
-
-class EditorSchema(Schema):
-    """Somebody who has the draft open."""
-
-    name: str
-    since: datetime
-
-
-class Editors(Schema):
-    """Who else has the draft open, and its newest revision."""
-
-    model_config = example({"editors": [], "revision": 7})
-    editors: list[EditorSchema]
-    revision: int

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag
 
 from .base import Key, RequestSchema, Schema, ShortText, Text, example
+from .documents import (
+    DifferenceRequest,
+    DocumentDraft,
+    DocumentList,
+    DocumentSummary,
+    DocumentVersion,
+)
 from .fields import FieldSchema, LanguageTag
 from .formulas import FormLogic
-from .problems import ProblemPlace
 from .rules import RuleSchema
 from .slots import SlotSchema
 
@@ -143,21 +148,16 @@ class FormDocument(RequestSchema):
     slots: Annotated[list[SlotSchema], Field(max_length=20)] = []
 
 
-class FormSummary(Schema):
+class FormSummary(DocumentSummary):
     """What lists show of a form."""
 
     model_config = example(_SUMMARY)
-    key: str
     kind: Literal["record", "web"]
-    title: str
-    published_version: int | None
-    draft_differs: bool = Field(description="Whether the draft is not what is published")
     record_count: int
-    changed_at: datetime
 
 
-class FormList(Schema):
-    """All forms, by title."""
+class FormList(DocumentList):
+    """Forms, by title."""
 
     model_config = example({"forms": [_SUMMARY]})
     forms: list[FormSummary]
@@ -199,25 +199,47 @@ class BroughtSchema(Schema):
     mapping: list[RuleSchema]
 
 
-class DraftAnswer(Schema):
-    """A form's draft; the ETag header names its revision."""
+class FormDraft(DocumentDraft):
+    """A form's draft; the ETag header names its state."""
 
     model_config = example(
         {
             "document": _DOCUMENT,
-            "form": _SUMMARY,
+            "summary": _SUMMARY,
             "problems": [],
             "logic": _NO_LOGIC,
             "brought": {},
         }
     )
     document: FormDocument
-    form: FormSummary
-    problems: list[ProblemPlace] = Field(description="What stands against publishing it")
+    summary: FormSummary
     logic: FormLogic = Field(description="Of those formulas that can be worked out")
     brought: dict[str, BroughtSchema] = Field(
         description="What own layouts bring to its slots, by the slots' keys"
     )
+
+
+class FormVersion(DocumentVersion):
+    """A published version of a form as it was."""
+
+    model_config = example(
+        {
+            "document": _DOCUMENT,
+            "version": 1,
+            "published_at": "2026-03-01T12:00:00Z",
+            "published_by": "robin@example.org",
+            "logic": _NO_LOGIC,
+        }
+    )
+    document: FormDocument
+    logic: FormLogic
+
+
+class FormDifferenceRequest(DifferenceRequest):
+    """What to compare: left out, the draft with what is published."""
+
+    model_config = example({}) | {"extra": "forbid"}
+    document: FormDocument | None = Field(default=None, description="Instead of the draft")
 
 
 def document_as_kept(document: FormDocument) -> dict[str, Any]:

@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any
 
 from pydantic import Field
 
 from .base import ComponentMap, CountryCode, Key, RequestSchema, Schema, ShortText, example
+from .documents import (
+    DifferenceRequest,
+    DocumentDraft,
+    DocumentList,
+    DocumentSummary,
+    DocumentVersion,
+)
 from .problems import ProblemPlace
 
 Name = Annotated[ShortText, Field(min_length=1, max_length=31)]
@@ -84,22 +90,17 @@ class OwnLayoutDocument(RequestSchema):
     lines: Annotated[list[LineChangeSchema], Field(max_length=100)] = []
 
 
-class OwnLayoutSummary(Schema):
+class OwnLayoutSummary(DocumentSummary):
     """What lists show of an own layout."""
 
     model_config = example(_SUMMARY)
-    key: str
-    title: str
     countries: list[str]
     forms: list[str]
-    published_version: int | None
-    draft_differs: bool = Field(description="Whether the draft is not what is published")
-    changed_at: datetime
     conflicts: int = Field(description="How much of it newer shipped layouts say otherwise")
 
 
-class OwnLayoutList(Schema):
-    """All own layouts, by title."""
+class OwnLayoutList(DocumentList):
+    """Own layouts, by title."""
 
     model_config = example({"own_layouts": [_SUMMARY]})
     own_layouts: list[OwnLayoutSummary]
@@ -123,13 +124,13 @@ class DifferenceSchema(Schema):
     detail: str
 
 
-class OwnLayoutDraft(Schema):
-    """A draft; the ETag header names its revision."""
+class OwnLayoutDraft(DocumentDraft):
+    """A draft; the ETag header names its state."""
 
     model_config = example(
         {
             "document": _DOCUMENT,
-            "own_layout": _SUMMARY,
+            "summary": _SUMMARY,
             "problems": [],
             "conflicts": [],
             "differences": [
@@ -142,46 +143,30 @@ class OwnLayoutDraft(Schema):
         }
     )
     document: OwnLayoutDocument
-    own_layout: OwnLayoutSummary
-    problems: list[ProblemPlace] = Field(description="What stands against publishing it")
+    summary: OwnLayoutSummary
     conflicts: list[ConflictSchema]
     differences: list[DifferenceSchema] = Field(description="From its base layouts")
 
 
-class OwnLayoutVersionSchema(Schema):
-    """A published version."""
-
-    number: int
-    published_at: datetime
-    published_by: str
-    in_force: bool
-
-
-class OwnLayoutVersions(Schema):
-    """All versions, the newest first."""
+class OwnLayoutVersion(DocumentVersion):
+    """A published version of an own layout as it was."""
 
     model_config = example(
         {
-            "versions": [
-                {
-                    "number": 1,
-                    "published_at": "2026-03-01T12:00:00Z",
-                    "published_by": "robin@example.org",
-                    "in_force": True,
-                }
-            ]
+            "document": _DOCUMENT,
+            "version": 1,
+            "published_at": "2026-03-01T12:00:00Z",
+            "published_by": "robin@example.org",
         }
     )
-    versions: list[OwnLayoutVersionSchema]
+    document: OwnLayoutDocument
 
 
-class RestoreRequest(RequestSchema):
-    """Which version shall hold again."""
+class OwnLayoutDifferenceRequest(DifferenceRequest):
+    """What to compare: left out, the draft with what is published."""
 
-    model_config = example({"version": 1})
-    version: Annotated[int, Field(ge=0, le=1_000_000)] = Field(
-        description="0: none of them, the base layouts hold again"
-    )
+    model_config = example({}) | {"extra": "forbid"}
+    document: OwnLayoutDocument | None = Field(default=None, description="Instead of the draft")
 
 
 class PreviewRequest(RequestSchema):

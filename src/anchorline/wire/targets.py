@@ -8,8 +8,14 @@ from typing import Annotated, Any, Literal
 from pydantic import Discriminator, Field, RootModel, Tag
 
 from .base import RequestSchema, Schema, ShortText, Text, example
+from .documents import (
+    DifferenceRequest,
+    DocumentDraft,
+    DocumentList,
+    DocumentSummary,
+    DocumentVersion,
+)
 from .page_targets import EXAMPLE_TARGET, PageTargetDocument
-from .problems import ProblemPlace
 from .program_targets import ProgramTargetDocument
 
 _SUMMARY = {
@@ -49,26 +55,21 @@ def target_as_kept(document: PageTargetDocument | ProgramTargetDocument) -> dict
     }
 
 
-class TargetSummary(Schema):
+class TargetSummary(DocumentSummary):
     """A target in a list."""
 
     model_config = example(_SUMMARY)
-    key: str
     kind: str
-    title: str
-    published_version: int | None
-    draft_differs: bool
-    changed_at: datetime
 
 
-class TargetList(Schema):
-    """All targets, by title."""
+class TargetList(DocumentList):
+    """Targets, by title."""
 
     model_config = example({"targets": [_SUMMARY]})
     targets: list[TargetSummary]
 
 
-class TargetDraft(Schema):
+class TargetDraft(DocumentDraft):
     """A draft, what stands against publishing it, and what should be known of it."""
 
     model_config = example(
@@ -86,8 +87,27 @@ class TargetDraft(Schema):
     )
     document: AnyTarget
     summary: TargetSummary
-    problems: list[ProblemPlace]
-    warnings: list[ProblemPlace]
+
+
+class TargetVersion(DocumentVersion):
+    """A published version of a target as it was."""
+
+    model_config = example(
+        {
+            "document": EXAMPLE_TARGET,
+            "version": 1,
+            "published_at": "2027-03-01T12:00:00Z",
+            "published_by": "robin@example.org",
+        }
+    )
+    document: AnyTarget
+
+
+class TargetDifferenceRequest(DifferenceRequest):
+    """What to compare: left out, the draft with what is published."""
+
+    model_config = example({}) | {"extra": "forbid"}
+    document: AnyTarget | None = Field(default=None, description="Instead of the draft")
 
 
 class AttachedTarget(Schema):
@@ -159,10 +179,3 @@ class TargetFaultList(Schema):
         }
     )
     faults: list[TargetFaultSchema]
-
-
-class TargetRestoreRequest(RequestSchema):
-    """Which version is to hold again; 0 for none."""
-
-    model_config = example({"version": 1}) | {"extra": "forbid"}
-    version: Annotated[int, Field(ge=0, le=1_000_000)]

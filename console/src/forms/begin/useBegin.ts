@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 
 import { call } from "../../api/call";
+import { everyPage } from "../../api/pages";
 import type { Draft, FormDocument, FormSummary } from "../../api/schemas";
 import { keyFrom } from "../design/keys";
 
@@ -13,7 +14,7 @@ export function useBegin() {
   const navigate = useNavigate();
   return useMutation({
     mutationFn: async (document: FormDocument) => {
-      const there = await call<{ forms: FormSummary[] }>("forms");
+      const there = { forms: await everyPage<FormSummary>("forms", "forms") };
       const taken = new Set(there.forms.map((form) => form.key.replaceAll("-", "_")));
       const key = keyFrom(document.title, taken, "form").replaceAll("_", "-");
       const body = { ...document, key };

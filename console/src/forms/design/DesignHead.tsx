@@ -26,7 +26,7 @@ export function DesignHead(props: {
   const { keeper } = design;
   const [publishing, setPublishing] = useState(false);
   const [versions, setVersions] = useState(false);
-  const state = keeper.kept.body.form;
+  const state = keeper.kept.body.summary;
   return (
     <header className="design-head">
       <div className="design-name">

@@ -6,7 +6,7 @@ import type { DraftKeeper } from "./keeper";
 
 export function Kept({ keeper }: { keeper: DraftKeeper }): React.ReactNode {
   const { state, kept } = keeper;
-  const at = new Intl.DateTimeFormat("en-GB", { timeStyle: "short" }).format(new Date(kept.body.form.changed_at));
+  const at = new Intl.DateTimeFormat("en-GB", { timeStyle: "short" }).format(new Date(kept.body.summary.changed_at));
   const text = {
     kept: `kept ${at}`,
     waiting: "keeping …",

@@ -4,8 +4,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Alert, App, Modal, Spin } from "antd";
 import { useEffect } from "react";
 
-import { call } from "../../api/call";
-import type { Changes, FormDocument, FormSummary } from "../../api/schemas";
+import { call, callWithEtag } from "../../api/call";
+import type { Difference, FormDocument, FormSummary } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { itemOf, nameOf } from "./edits";
 import { Kept } from "./Kept";
@@ -25,22 +25,22 @@ export function PublishDialog(props: {
   const isKept = keeper.state.status === "kept";
   const isOnTheWay = ["kept", "waiting", "keeping"].includes(keeper.state.status);
   useEffect(() => void keeper.now(), [keeper]);
-  const changes = useQuery({
-    queryKey: ["changes", form, keeper.kept.etag],
-    queryFn: () => call<Changes>(`forms/${form}/changes`, { method: "POST", body: {} }),
+  const difference = useQuery({
+    queryKey: ["difference", form, keeper.kept.etag],
+    queryFn: () => call<Difference>(`forms/${form}/difference`),
     enabled: isKept,
     gcTime: 0,
   });
   const publish = useMutation({
-    mutationFn: () => call<FormSummary>(`forms/${form}/publish`, { method: "POST" }),
-    onSuccess: async (summary) => {
-      keeper.published(summary);
+    mutationFn: () => callWithEtag<FormSummary>(`forms/${form}/publish`, { method: "POST", etag: keeper.kept.etag }),
+    onSuccess: async (answer) => {
+      keeper.published(answer);
       await design.refresh();
-      void message.success(`Version ${summary.published_version} is published.`);
+      void message.success(`Version ${answer.body.published_version} is published.`);
       close();
     },
   });
-  const found = changes.data;
+  const found = difference.data;
   const isBlocked = !found || found.problems.length > 0 || (!found.is_new && found.changes.length === 0);
   return (
     <Modal
@@ -52,9 +52,9 @@ export function PublishDialog(props: {
       onOk={() => publish.mutate()}
       cancelText="Not yet"
     >
-      {changes.isError && <ErrorAlert error={changes.error} />}
+      {difference.isError && <ErrorAlert error={difference.error} />}
       {publish.isError && <ErrorAlert error={publish.error} />}
-      {!found && !changes.isError && isOnTheWay && <Spin description="Comparing …" />}
+      {!found && !difference.isError && isOnTheWay && <Spin description="Comparing …" />}
       {!isKept && !isOnTheWay && (
         <p>
           What is on this page is not kept yet: <Kept keeper={keeper} />
@@ -66,7 +66,7 @@ export function PublishDialog(props: {
   );
 }
 
-function Problems(props: { document: FormDocument; found: Changes; select: (key: string) => void }): React.ReactNode {
+function Problems(props: { document: FormDocument; found: Difference; select: (key: string) => void }): React.ReactNode {
   const { document, found, select } = props;
   if (!found.problems.length) return null;
   return (
@@ -94,7 +94,7 @@ function Problems(props: { document: FormDocument; found: Changes; select: (key:
   );
 }
 
-function Sentences({ found, kind }: { found: Changes; kind: string }): React.ReactNode {
+function Sentences({ found, kind }: { found: Difference; kind: string }): React.ReactNode {
   if (found.is_new) {
     return <p>Nothing of this form is published yet. From now on {kind === "web" ? "anyone can fill it at its public page" : "staff can fill it"}.</p>;
   }

@@ -115,8 +115,8 @@ export class DraftKeeper {
   }
 
   /** What is published has changed; the draft is as it was. */
-  published(form: Draft["form"]): void {
-    this.kept = { ...this.kept, body: { ...this.kept.body, form } };
+  published({ body: summary, etag }: Answer<Draft["summary"]>): void {
+    this.kept = { body: { ...this.kept.body, summary }, etag };
     this.effects.changed();
   }
 

@@ -23,7 +23,7 @@ export const opening = (form: string) =>
     queryKey: ["design", form],
     queryFn: async (): Promise<Opened> => {
       const kept = await answered(callWithEtag<Draft>(`forms/${form}/draft`));
-      const number = kept.body.form.published_version;
+      const number = kept.body.summary.published_version;
       const published = number === null ? null : await call<FormAnswer>(`forms/${form}/versions/${number}`);
       return { kept, published: published && bare(published.document) };
     },

@@ -21,7 +21,7 @@ export default function NewOwnPage(): React.ReactNode {
   const make = useMutation({
     mutationFn: async () => {
       const key = freeKey(scope.title, (own.data ?? []).map((layout) => layout.key));
-      await call(`own-layouts/${key}/draft`, { method: "PUT", body: { key, ...scope } });
+      await call(`layouts/own/${key}/draft`, { method: "PUT", body: { key, ...scope } });
       return key;
     },
     onSuccess: async (key) => {

@@ -1,12 +1,11 @@
 /** One own layout: where it holds, what it changes, how that looks, its versions. */
 
-import { useMutation } from "@tanstack/react-query";
-import { Alert, App, Button, Card, Select, Segmented, Skeleton } from "antd";
+import { Alert, App, Card, Select, Segmented, Skeleton } from "antd";
 import { useDeferredValue, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useParams } from "react-router";
 
-import { call } from "../../api/call";
 import { COMPONENTS } from "../../api/vocabulary";
+import { DocumentActions } from "../../parts/documents/DocumentActions";
 import { DraftActions } from "../../parts/DraftActions";
 import { LoadError } from "../../parts/LoadError";
 import { PageHead } from "../../parts/PageHead";
@@ -23,8 +22,8 @@ import { problemsElsewhere } from "./problems";
 import { Scope } from "./Scope";
 import type { OwnDocument, OwnDraft } from "./schemas";
 import { SampleChoice, SideBySide } from "./SideBySide";
+import { OWN_LAYOUTS } from "./kind";
 import { LISTS, usePreview, useSamples } from "./useOwn";
-import { Versions } from "./Versions";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { Panel } from "../../parts/Panel";
 
@@ -32,11 +31,11 @@ const LANGUAGES = new Intl.DisplayNames(["en"], { type: "language" });
 
 export default function OwnLayoutPage(): React.ReactNode {
   const { layout: key = "" } = useParams();
-  const draft = useDraft<OwnDocument, OwnDraft>(`own-layouts/${key}`, LISTS);
+  const draft = useDraft<OwnDocument, OwnDraft>(`layouts/own/${key}`, LISTS);
   const { modal } = App.useApp();
   if (draft.kept.isError) return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
   if (!draft.kept.data || !draft.document) return <Skeleton active />;
-  const { own_layout: state, conflicts, differences } = draft.kept.data.body;
+  const { summary: state, conflicts, differences } = draft.kept.data.body;
   return (
     <>
       <PageHead
@@ -50,7 +49,7 @@ export default function OwnLayoutPage(): React.ReactNode {
         }
       >
         <PublishState state={state} />
-        <Remove layout={key} title={draft.document.title} refresh={draft.refreshLists} />
+        <DocumentActions kind={OWN_LAYOUTS} document={draft.document} state={state} etag={draft.kept.data.etag} replaced={draft.discard} />
         <DraftActions
           draft={draft}
           state={state}
@@ -88,7 +87,6 @@ export default function OwnLayoutPage(): React.ReactNode {
         <Scope scope={draft.document} change={(part) => draft.edit({ ...(draft.document as OwnDocument), ...part })} />
       </Card>
       {draft.document.countries.length > 0 && <CountryEditor document={draft.document} edit={draft.edit} />}
-      <Versions layout={key} refresh={draft.refreshLists} />
     </>
   );
 }
@@ -186,37 +184,6 @@ function CountryEditor(props: { document: OwnDocument; edit: (next: OwnDocument)
   );
 }
 
-function Remove(props: { layout: string; title: string; refresh: () => Promise<void> }): React.ReactNode {
-  const { modal, message } = App.useApp();
-  const go = useNavigate();
-  const remove = useMutation({
-    mutationFn: () => call(`own-layouts/${props.layout}`, { method: "DELETE" }),
-    onSuccess: async () => {
-      await go("/layouts/own");
-      await props.refresh();
-    },
-    onError: (error) => void message.error(error.message),
-  });
-  return (
-    <Button
-      danger
-      loading={remove.isPending}
-      onClick={() =>
-        void modal.confirm({
-          title: `Delete ${props.title}?`,
-          content: "The base layouts hold again at once. It cannot be brought back; what was captured with it stays.",
-          okText: "Delete it",
-          okButtonProps: { danger: true },
-          onOk: () => remove.mutateAsync(),
-        })
-      }
-    >
-      Delete
-    </Button>
-  );
-}
-
-/** Whether it changes anything: until then there is nothing to say against it. */
 function begun(document: OwnDocument): boolean {
   return document.ask.length + document.lines.length > 0;
 }

@@ -16,4 +16,3 @@ export type PreviewComponent = api.PreviewComponent;
 export type PreviewLine = api.PreviewLine;
 export type Preview = api.PreviewAnswer;
 export type Sample = api.SampleSchema;
-export type Version = api.OwnLayoutVersionSchema;

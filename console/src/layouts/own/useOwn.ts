@@ -3,9 +3,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { call } from "../../api/call";
+import { everyPage } from "../../api/pages";
 import type { FormSummary } from "../../api/schemas";
 import type { Components } from "../layouts";
-import type { OwnDocument, OwnSummary, Preview, Sample, Version } from "./schemas";
+import type { OwnDocument, OwnSummary, Preview, Sample } from "./schemas";
 
 /** The lists that change with an own layout: layouts as well, since they say who speaks. */
 export const LISTS = ["own-layouts", "layouts", "lines", "check", "versions"];
@@ -13,14 +14,14 @@ export const LISTS = ["own-layouts", "layouts", "lines", "check", "versions"];
 export function useOwnLayouts() {
   return useQuery({
     queryKey: ["own-layouts"],
-    queryFn: async () => (await call<{ own_layouts: OwnSummary[] }>("own-layouts")).own_layouts,
+    queryFn: () => everyPage<OwnSummary>("layouts/own", "own_layouts"),
   });
 }
 
 export function useForms() {
   return useQuery({
     queryKey: ["forms"],
-    queryFn: () => call<{ forms: FormSummary[] }>("forms"),
+    queryFn: async () => ({ forms: await everyPage<FormSummary>("forms", "forms") }),
     select: (found) => found.forms,
   });
 }
@@ -29,7 +30,7 @@ export function usePreview(document: OwnDocument, country: string, language: str
   const body = { document, country_code: country, language, components };
   return useQuery({
     queryKey: ["own-preview", body],
-    queryFn: () => call<Preview>("own-layouts/preview", { method: "POST", body }),
+    queryFn: () => call<Preview>("layouts/own/preview", { method: "POST", body }),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 10_000,
@@ -43,12 +44,5 @@ export function useSamples(country: string, form: string | undefined) {
       const query = form ? `?form=${encodeURIComponent(form)}` : "";
       return (await call<{ samples: Sample[] }>(`layouts/${country}/samples${query}`)).samples;
     },
-  });
-}
-
-export function useVersions(key: string) {
-  return useQuery({
-    queryKey: ["versions", key],
-    queryFn: async () => (await call<{ versions: Version[] }>(`own-layouts/${key}/versions`)).versions,
   });
 }

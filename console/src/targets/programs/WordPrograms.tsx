@@ -81,6 +81,6 @@ async function word(key: string, wording: PartOfWording, publishes: boolean): Pr
   const { body, etag } = await callWithEtag<api.TargetDraft>(`targets/${key}/draft`);
   const document = body.document as ProgramDocument;
   const said = Object.fromEntries(Object.entries(wording).filter(([, value]) => value !== null));
-  await call(`targets/${key}/draft`, { method: "PUT", body: { ...document, wording: { ...document.wording, ...said } }, etag });
-  if (publishes) await call(`targets/${key}/publish`, { method: "POST" });
+  const kept = await callWithEtag(`targets/${key}/draft`, { method: "PUT", body: { ...document, wording: { ...document.wording, ...said } }, etag });
+  if (publishes) await call(`targets/${key}/publish`, { method: "POST", etag: kept.etag });
 }

@@ -8,7 +8,7 @@ a form the fields that they bring.
 """
 
 from .captured import Captured, SlotInput
-from .changes import Change, changes_between, finished
+from .changes import changes_between
 from .document import read_form, read_unfinished
 from .editing import find_or_captured, kept_as_before
 from .field_types import FIELD_TYPES, FieldType, text_of
@@ -19,14 +19,14 @@ from .model import FORM_KINDS, FORM_STYLES, Field, Form, Option, Slot
 from .position import Position
 from .submission import Submission, check_submission
 from .translations import languages_of
-from .upgrade import upgraded
+from .upgrade import FORMAT, upgraded
 
 __all__ = [
     "FIELD_TYPES",
+    "FORMAT",
     "FORM_KINDS",
     "FORM_STYLES",
     "Captured",
-    "Change",
     "Field",
     "FieldType",
     "Form",
@@ -39,7 +39,6 @@ __all__ = [
     "changes_between",
     "check_submission",
     "find_or_captured",
-    "finished",
     "fit_problems",
     "formulas_of",
     "guarded_by",

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
-Document = Mapping[str, Any]
+from ..document_changes import Document
+
 STYLES = {"whole": "all at once", "pages": "page by page", "questions": "one question at a time"}
 WHOLE = {
     "title": "The title",
@@ -50,28 +51,6 @@ SETTINGS = {
     "country": "The country that is chosen at first",
     "kinds": "What is offered in the finder",
 }
-
-
-def from_to(old: Document, new: Document, name: str) -> str:
-    """That a setting is now one thing instead of another."""
-    before, now = _plain(old.get(name)), _plain(new.get(name))
-    if not now:
-        return f"is gone; it was {before}"
-    return f"is now {now}" + (f" instead of {before}" if before else "")
-
-
-def _plain(value: object) -> str:
-    # By what it is: a limit of 0 is one.
-    if value is None or value is False or value == "" or value == [] or value == {}:
-        return ""
-    if value is True:
-        return "yes"
-    if isinstance(value, Mapping):
-        return ", ".join(f"{name.replace('_', ' ')}: {_plain(one)}" for name, one in value.items())
-    if isinstance(value, list):
-        return ", ".join(str(one) for one in value)
-    text = str(value)
-    return f"“{text if len(text) <= 60 else text[:59] + '…'}”" if isinstance(value, str) else text
 
 
 def _differing(

@@ -1,7 +1,6 @@
 """What changes between two documents of a form, in sentences for whoever publishes.
 
-Sentences name things by their labels, as people know them; a change has a kind and a place, so
-that no program reads the sentence.
+Sentences name things by their labels, as people know them.
 """
 
 from __future__ import annotations
@@ -9,10 +8,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
-from typing import Any, Literal
+from typing import Any
 
 from ..address import escape_pointer
-from ..counting import counted
+from ..document_changes import Change, from_to
 from ..mapping import rule_fills
 from ..mapping.words import source_in_words
 from .change_words import (
@@ -23,7 +22,6 @@ from .change_words import (
     WHOLE,
     country_changes,
     example_changes,
-    from_to,
     option_changes,
 )
 from .conditions import in_words
@@ -31,23 +29,6 @@ from .field_types import FIELD_TYPES
 from .slot_settings import SETTINGS as SLOT_SETTINGS
 
 Document = Mapping[str, Any]
-Kind = Literal["added", "removed", "changed", "moved"]
-
-
-@dataclass(frozen=True, slots=True)
-class Change:
-    """One change.
-
-    Attributes:
-        pointer: to its place in the new document; in the old one where it is removed.
-        detail: a sentence.
-        keeps: of a removed field or slot: its key; records keep what they have under it.
-    """
-
-    kind: Kind
-    pointer: str
-    detail: str
-    keeps: str | None = None
 
 
 def changes_between(old: Document, new: Document) -> list[Change]:
@@ -258,13 +239,3 @@ def _what(entry: _Entry) -> str:
     field_type = FIELD_TYPES.get(entry.item.get("type") or "text")
     name = field_type.title.lower() if field_type else str(entry.item.get("type"))
     return f"{'an' if name[0] in 'aeiou' else 'a'} {name}" if name[0] != "y" else name
-
-
-def finished(change: Change, records: int | None) -> str:
-    """The sentence of a change, with how many records it leaves as they are."""
-    if change.kind != "removed":
-        return change.detail
-    if not records:
-        return f"{change.detail.rstrip('.')}."
-    keep = "keeps its value" if records == 1 else "keep their value"
-    return f"{change.detail}: {counted(records, 'record')} {keep}."

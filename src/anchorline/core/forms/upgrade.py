@@ -1,9 +1,11 @@
-"""Documents of earlier releases, as today's.
+"""Documents of earlier releases, read as today's: what is kept is never rewritten.
 
-| migration | was | is |
+| format | was | is |
 |---|---|---|
-| 0009 | `show_when: {field, values}` | `shown_when`, a formula; none where it hung on itself |
-| 0012 | the first of several rules into one field kept it | `if_written: leave` says so |
+| 1 | `show_when: {field, values}` | `shown_when`, a formula; none where it hung on itself |
+| 1 | the first of several rules into one field kept it | `if_written: leave` says so |
+
+Some of the second format have the conditions of the first.
 """
 
 from __future__ import annotations
@@ -13,11 +15,21 @@ from collections.abc import Mapping
 from typing import Any
 
 Document = dict[str, Any]
+FORMAT = 2
 _PLAIN = re.compile(r"[a-z][a-z0-9_]*")
 
 
-def upgraded(document: Document) -> Document:
-    """A document as today's releases write it; the same one where nothing is of an earlier time."""
+def upgraded(document: Document, written_as: int = FORMAT) -> Document:
+    """A document as today's releases write it; the same one where nothing is of an earlier time.
+
+    Args:
+        written_as: the format in which it was written down.
+    """
+    with_formulas = _with_formulas(document)
+    return with_word_for_written_fields(with_formulas) if written_as < 2 else with_formulas
+
+
+def _with_formulas(document: Document) -> Document:
     places = [document.get("fields") or [], document.get("slots") or []]
     places += [slot.get("parts") or [] for slot in document.get("slots") or []]
     if not any("show_when" in entry for entries in places for entry in entries):

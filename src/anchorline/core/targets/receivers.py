@@ -49,9 +49,14 @@ def as_form(document: Document) -> dict[str, Any]:
 
 def of_target(problem: Problem, document: Document) -> Problem:
     """A problem of that form at its place in the target."""
-    pointer = problem.pointer
+    pointer = document_pointer(problem.pointer, document)
+    return Problem(pointer, problem.detail, problem.at, problem.length, problem.offers)
+
+
+def document_pointer(pointer: str, document: Document) -> str:
+    """A place in that form as a place in the target."""
     places = (("/fields", f"/{receivers_of(document)}"), ("/slots", "/addresses"))
     for of_form, of_document in places:
         if pointer == of_form or pointer.startswith(f"{of_form}/"):
-            pointer = of_document + pointer[len(of_form) :]
-    return Problem(pointer, problem.detail, problem.at, problem.length, problem.offers)
+            return of_document + pointer[len(of_form) :]
+    return pointer

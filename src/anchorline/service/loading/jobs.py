@@ -6,8 +6,9 @@ import errno
 from dataclasses import dataclass, replace
 from time import monotonic
 
+from anchorline.application.coverage import run_coverage
 from anchorline.core.counting import counted
-from anchorline.core.errors import EditionError
+from anchorline.core.errors import DocumentError, EditionError
 from anchorline.core.reference.comparison import Comparison
 from anchorline.store.database import NotThereError, StorageFullError
 from anchorline.store.datasets import EditionEntry
@@ -15,7 +16,6 @@ from anchorline.store.job_model import Claim, Job
 
 from ..context import Services
 from ..logs import logger
-from .coverage import run_coverage
 from .editions import (
     activate_edition,
     build_index,
@@ -48,6 +48,10 @@ class LoadOptions:
     activate: str = "rule"
 
 
+def _coverage(services: Services, job: Job, lease: JobLease) -> str:
+    return run_coverage(services, job, lease.claim, lease.check)
+
+
 def do_job(services: Services, job: Job, claim: Claim, lease: JobLease) -> None:
     """Does a claimed job and ends it, whatever comes of it.
 
@@ -55,12 +59,12 @@ def do_job(services: Services, job: Job, claim: Claim, lease: JobLease) -> None:
         LostJobError: the job became somebody else's on the way.
         JobStoppedError: this process is asked to end; the job is given back.
     """
-    kinds = {"load": _load, "rebuild": _rebuild, "compare": _compare, "coverage": run_coverage}
+    kinds = {"load": _load, "rebuild": _rebuild, "compare": _compare, "coverage": _coverage}
     work = kinds[job.kind]
     state = "done"
     try:
         message = work(services, job, lease)
-    except (BadFileError, EditionError, NotThereError) as error:
+    except (BadFileError, EditionError, NotThereError, DocumentError) as error:
         state, message = "failed", str(error)
     except (StorageFullError, OSError) as error:
         if isinstance(error, OSError) and error.errno != errno.ENOSPC:

@@ -92,10 +92,8 @@ def observe(request: ApiRequest) -> Schema:
     body, services = request.body(ObserveRequest), request.services
     if body.kind == "key":
         known = [key.id for key in services.keys.list()]
-    elif body.kind == "form":
-        known = [form.key for form in services.forms.list()]
     else:
-        known = [entry.key for _, entry in services.targets.list()]
+        known = services.documents[body.kind].keys()
     if body.name not in known:
         detail = unknown_name_detail(body.kind, body.name, nearest_names(body.name, known))
         raise invalid([Problem("/name", detail)])

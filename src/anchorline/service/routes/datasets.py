@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import asdict
 
+from anchorline.application.once import once
 from anchorline.core.errors import EditionError, Problem
 from anchorline.core.practice import PRACTICE
 from anchorline.core.reference.report import report_lines
@@ -25,6 +26,7 @@ from anchorline.wire.datasets import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..idempotency_header import IDEMPOTENCY, idempotency_key
 from ..loading.editions import activate_edition, remove_dataset, remove_edition
 from ..loading.jobs import LoadOptions
 from ..problems import ProblemError, invalid, not_found
@@ -133,6 +135,8 @@ def activate_dataset_edition(request: ApiRequest) -> Schema:
     access=Access.SERVER,
     answer=JobAnswer,
     status=202,
+    problems=(409,),
+    request_headers=IDEMPOTENCY,
     answer_headers=_JOB_HEADERS,
 )
 def rebuild_edition(request: ApiRequest) -> ApiResponse:
@@ -146,6 +150,8 @@ def rebuild_edition(request: ApiRequest) -> ApiResponse:
     access=Access.SERVER,
     answer=JobAnswer,
     status=202,
+    problems=(409,),
+    request_headers=IDEMPOTENCY,
     answer_headers=_JOB_HEADERS,
 )
 def compare_edition(request: ApiRequest) -> ApiResponse:
@@ -266,8 +272,10 @@ def _work_on(request: ApiRequest, kind: str) -> ApiResponse:
     """A new job on an edition that is there."""
     name, number = request.path["dataset"], _number(request)
     request.services.datasets.edition(name, number)
-    job = request.services.jobs.make(NewJob(kind, name, request.caller.name, edition=number))
-    return _accepted(request, job)
+    new, jobs = NewJob(kind, name, request.caller.name, edition=number), request.services.jobs
+    once_by = idempotency_key(request, f"{kind} {name}/{number}", b"")
+    made = once(request.services, once_by, lambda: jobs.make(new).id)
+    return _accepted(request, jobs.get(made))
 
 
 def _accepted(request: ApiRequest, job: Job) -> ApiResponse:

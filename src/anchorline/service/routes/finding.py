@@ -7,6 +7,7 @@ from collections.abc import Collection, Iterable
 
 import orjson
 
+from anchorline.application.filling import count_address
 from anchorline.core.address import COMPONENTS, Facts
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
@@ -41,7 +42,6 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import invalid, not_found
 from ..recent_answers import KeptAnswer
-from .filling import count_address
 from .layouts import require_layout
 
 router = Router("finding", "find")
@@ -169,7 +169,7 @@ def get_address(request: ApiRequest) -> Schema:
     names = listed(wanted or "", COMPONENTS, "component", "components")
     layouts = request.services.layouts_in_force.current().everywhere
     layout = layouts.require(address.country_code)
-    count_address(request, address.id, query.capture)
+    count_address(request.services, request.caller, address.id, query.capture)
     return AddressAnswer(
         id=address.id,
         components={
@@ -205,7 +205,7 @@ def get_postcode(request: ApiRequest) -> Schema:
         raise not_found(f"There is no address with the postcode {typed!r} in {layout.name}.")
     if isinstance(found, PostcodeAddresses):
         whole = f"{layout.country_code} {found.postcode}"
-        count_address(request, whole, request.query(PostcodeQuery).capture)
+        count_address(request.services, request.caller, whole, request.query(PostcodeQuery).capture)
         return PostcodeAnswer(
             postcode=found.postcode,
             count=len(found.addresses),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 
+from anchorline.application.once import once
 from anchorline.core.keys import SCOPES, WantedKey, checked_key
 from anchorline.store.keys import ApiKey, EndedKeyError, NewSecret
 from anchorline.wire.base import Schema
@@ -18,6 +19,7 @@ from anchorline.wire.keys import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..idempotency_header import IDEMPOTENCY, idempotency_key
 from ..problems import ProblemError, invalid
 
 router = Router("keys", "administer")
@@ -39,6 +41,8 @@ def list_keys(request: ApiRequest) -> Schema:
     body=NewKeyRequest,
     answer=NewSecretAnswer,
     status=201,
+    problems=(409,),
+    request_headers=IDEMPOTENCY,
 )
 def make_key(request: ApiRequest) -> ApiResponse:
     """Makes a key. Its secret is in this answer and nowhere else.
@@ -46,14 +50,28 @@ def make_key(request: ApiRequest) -> ApiResponse:
     A server key can make no key that may do more than itself.
     """
     body, services = request.body(NewKeyRequest), request.services
-    forms = [entry.key for entry in services.forms.list()]
-    targets = [entry.key for _, entry in services.targets.list()]
+    forms, targets = services.forms.keys(), services.targets.keys()
     given = WantedKey(**body.model_dump())
     wanted, problems = checked_key(given, forms, targets, services.database.now())
     if problems:
         raise invalid(problems)
     _require_no_more(request, wanted)
-    return ApiResponse(_with_secret(request, services.keys.create(wanted)), status=201)
+    secrets: dict[str, NewSecret] = {}
+
+    def make() -> str:
+        made = services.keys.create(wanted)
+        secrets[made.key.id] = made
+        return made.key.id
+
+    once_by = idempotency_key(request, "keys", request.http.get_data())
+    identifier = once(services, once_by, make)
+    if identifier not in secrets:
+        raise ProblemError(
+            409,
+            f"This request has made the key {identifier} before, and its secret was shown then and "
+            "is kept nowhere. If it was lost, end that key and make another one.",
+        )
+    return ApiResponse(_with_secret(request, secrets[identifier]), status=201)
 
 
 @router.endpoint(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection
 
 from anchorline.core.address import COMPONENTS, component_problems
 from anchorline.core.errors import Problem
@@ -81,15 +81,6 @@ def require_components(
     problems = component_problems(components, pointer, extras)
     if problems:
         raise invalid(problems)
-
-
-def reference_notes(layout: Layout, components: Mapping[str, str]) -> list[str]:
-    """What in an address of the reference data does not fit its country's layout, in sentences.
-
-    It is no reason to refuse the address: who picked it cannot help it.
-    """
-    _canonical, problems = check_components(layout, components)
-    return [f"{problem.detail} The reference data has it so." for problem in problems]
 
 
 @router.endpoint("GET", "/layouts", access=Access.CAPTURE, answer=LayoutList)

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from anchorline.core.errors import DocumentError
-from anchorline.core.targets.programs import Look, ProgramTarget, read_program_target, recognise
+from anchorline.application.once import once
+from anchorline.application.targets import programs_among
+from anchorline.core.targets.programs import Look, recognise
 from anchorline.core.targets.programs.facts import look_of
 from anchorline.core.targets.programs.signature_proposal import (
     ConditionProposal,
     propose_signature,
 )
 from anchorline.core.targets.programs.steadiness import compared
-from anchorline.store.drafts import Document
+from anchorline.store.document_model import Document
 from anchorline.store.looks import KeptLook
 from anchorline.wire.base import Schema
 from anchorline.wire.looks import (
@@ -33,6 +34,8 @@ from anchorline.wire.program_targets import ConditionSchema
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..idempotency_header import IDEMPOTENCY, idempotency_key
+from ..problems import not_found
 
 router = Router("looks", "forms")
 _EITHER = ("desk", "forms")
@@ -45,6 +48,8 @@ _EITHER = ("desk", "forms")
     body=LookReport,
     answer=LookSchema,
     status=201,
+    problems=(404, 409),
+    request_headers=IDEMPOTENCY,
     scopes=_EITHER,
     largest_body=262_144,
 )
@@ -53,8 +58,17 @@ def send_look(request: ApiRequest) -> ApiResponse:
     body = request.body(LookReport)
     facts = [fact.model_dump() for fact in body.facts]
     looks = request.services.looks
-    kept = looks.keep(facts, body.machine, request.caller.name)
-    return ApiResponse(_shown(kept, looks.list()), status=201)
+    once_by = idempotency_key(request, "looks", request.http.get_data())
+    made = once(
+        request.services,
+        once_by,
+        lambda: looks.keep(facts, body.machine, request.caller.name).id,
+    )
+    kept = looks.list()
+    look = next((one for one in kept if one.id == made), None)
+    if look is None:
+        raise not_found("This look was kept before, and is deleted by now.")
+    return ApiResponse(_shown(look, kept), status=201)
 
 
 @router.endpoint("GET", "/looks", access=Access.SERVER, answer=LookList)
@@ -85,13 +99,14 @@ def recognise_screen(request: ApiRequest) -> Schema:
     """Which target a screen is of, and why not the others."""
     body = request.body(RecognitionRequest)
     services = request.services
-    documents: list[Document]
+    documents: Sequence[Document]
     if body.drafts:
-        documents = [document for document, _ in services.targets.list()]
+        documents = services.targets.drafts()
     else:
         documents = [document for document, _ in services.published_targets.all()]
     found = recognise(
-        look_from(body.facts), [target.candidate() for target in programs_of(request, documents)]
+        look_from(body.facts),
+        [target.candidate() for target in programs_among(services, documents)],
     )
     return RecognitionAnswer(
         targets=list(dict.fromkeys(one.target for one in found.chosen)),
@@ -133,19 +148,6 @@ def conditions_shown(proposed: Sequence[ConditionProposal]) -> list[ConditionPro
         )
         for p in proposed
     ]
-
-
-def programs_of(request: ApiRequest, documents: Sequence[Document]) -> list[ProgramTarget]:
-    """The program targets among documents; one that cannot be read is left out."""
-    layouts = request.services.layouts_in_force.current().on_form(None)
-    found = []
-    for document in documents:
-        if document.get("kind") == "program":
-            try:
-                found.append(read_program_target(document, layouts)[0])
-            except DocumentError:
-                continue
-    return found
 
 
 def _shown(look: KeptLook, kept: Sequence[KeptLook]) -> LookSchema:

@@ -64,18 +64,6 @@ def preview(
     )
 
 
-def differences_from_base(request: ApiRequest, own: OwnLayout) -> list[DifferenceSchema]:
-    """What an own layout says otherwise than its base, country by country."""
-    in_force = request.services.layouts_in_force.current()
-    return [
-        difference
-        for code in own.countries
-        for difference in _differences(
-            base_layout_of(own, in_force, code), effective(own, in_force, code)
-        )
-    ]
-
-
 def _differences(before: Layout, after: Layout) -> list[DifferenceSchema]:
     return [
         DifferenceSchema(country_code=d.country_code, about=d.about, detail=d.detail)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from anchorline.application.filling import count_address
 from anchorline.core.gazetteer import SearchRequest
 from anchorline.wire.base import Schema
 from anchorline.wire.places import (
@@ -20,7 +21,6 @@ from anchorline.wire.places import (
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 from ..problems import not_found
-from .filling import count_address
 from .finding import listed
 
 router = Router("places", "find")
@@ -89,7 +89,7 @@ def get_position(request: ApiRequest) -> Schema:
     if found is None:
         raise not_found(f"Nothing is found for {query.q!r}, or its place is not known.")
     if found.address_id is not None:
-        count_address(request, found.address_id, query.capture)
+        count_address(request.services, request.caller, found.address_id, query.capture)
     return PositionAnswer(
         label=found.label, latitude=found.latitude, longitude=found.longitude, count=found.count
     )

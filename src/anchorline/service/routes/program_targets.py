@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from anchorline.application.once import once
 from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.targets.programs import SeenField
 from anchorline.core.targets.programs.proposal import propose_program
@@ -24,6 +25,7 @@ from anchorline.wire.target_runs import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
+from ..idempotency_header import IDEMPOTENCY, idempotency_key
 from ..problems import invalid
 from .looks import conditions_shown, look_from
 
@@ -106,16 +108,19 @@ def propose_program_target(request: ApiRequest) -> Schema:
     body=TargetRunReport,
     answer=None,
     status=204,
-    problems=(404,),
+    problems=(404, 409),
+    request_headers=IDEMPOTENCY,
     scopes=("desk", "forms"),
     largest_body=131_072,
 )
 def report_target_run(request: ApiRequest) -> ApiResponse:
     """Keeps what came of a run: its outcome and its steps, never what was written."""
     body, key = request.body(TargetRunReport), request.path["target"]
-    request.services.targets.draft(key)
+    request.services.targets.require(key)
     report = body.model_dump(mode="json", exclude={"version"})
-    request.services.target_runs.keep(key, body.version, report, request.caller.name)
+    services, name = request.services, request.caller.name
+    once_by = idempotency_key(request, f"runs {key}", request.http.get_data())
+    once(services, once_by, lambda: str(services.target_runs.keep(key, body.version, report, name)))
     return ApiResponse(None, status=204)
 
 
@@ -129,7 +134,7 @@ def report_target_run(request: ApiRequest) -> ApiResponse:
 def list_target_runs(request: ApiRequest) -> Schema:
     """The latest runs of a program target, the latest first."""
     key = request.path["target"]
-    request.services.targets.draft(key)
+    request.services.targets.require(key)
     return TargetRunList(
         runs=[
             TargetRunSchema.model_validate(

@@ -9,6 +9,8 @@ import io
 from collections.abc import Iterator
 from datetime import date, timedelta
 
+from anchorline.application.open_forms import open_form
+from anchorline.application.targets import attach
 from anchorline.core.capture_counts import COUNTED, impossible
 from anchorline.core.errors import Problem
 from anchorline.core.text import fold
@@ -25,8 +27,6 @@ from anchorline.wire.quality import (
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import invalid
-from .attached_pages import published_target
-from .open_forms import open_form
 
 router = Router("quality", "administer")
 _DAYS = timedelta(days=29)
@@ -46,7 +46,7 @@ _LARGEST = 16_384
 )
 def report_form_capture(request: ApiRequest) -> ApiResponse:
     """Adds what a page has counted of a form's captures."""
-    open_form(request)
+    open_form(request.services, request.caller, request.path["form"])
     return _add(request, "form", request.path["form"])
 
 
@@ -63,7 +63,7 @@ def report_form_capture(request: ApiRequest) -> ApiResponse:
 )
 def report_target_capture(request: ApiRequest) -> ApiResponse:
     """Adds what a page has counted of a target's captures."""
-    published_target(request)
+    attach(request.services, request.caller, request.path["target"])
     return _add(request, "target", request.path["target"])
 
 
@@ -106,8 +106,8 @@ def _quality(request: ApiRequest) -> QualityAnswer:
     until = query.until or today
     since = query.since or max(until, date.min + _DAYS) - _DAYS
     days, not_found = services.capture_quality.list(query.kind, query.name, since, until)
-    titles = {("form", form.key): form.title for form in services.forms.list()}
-    titles |= {("target", entry.key): entry.title for _, entry in services.targets.list()}
+    titles = {("form", key): title for key, title in services.forms.titles().items()}
+    titles |= {("target", key): title for key, title in services.targets.titles().items()}
     return QualityAnswer(
         days=[
             QualityDay(

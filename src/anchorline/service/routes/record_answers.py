@@ -1,28 +1,16 @@
-"""What is answered of records, and how a filled form becomes what a record keeps."""
+"""What is asked and answered of records."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any
 
-from anchorline.core.address import Address, Facts
-from anchorline.core.errors import Problem
-from anchorline.core.forms import (
-    Captured,
-    Form,
-    Position,
-    SlotInput,
-    check_submission,
-    find_or_captured,
-    kept_as_before,
-    languages_of,
-    text_of,
-)
-from anchorline.core.forms.linking import has_link_rules
-from anchorline.core.formula import today
-from anchorline.core.layouts import LayoutLibrary, component_label, one_line, write_lines
-from anchorline.store.record_model import PlannedRecord, Record, RecordSummary
+from anchorline.application.filling import reference_notes
+from anchorline.application.records import Kept, Submission
+from anchorline.core.address import Facts
+from anchorline.core.forms import Captured, Form, Position, SlotInput, languages_of
+from anchorline.core.layouts import LayoutLibrary, component_label, write_lines
+from anchorline.store.record_model import Record, RecordSummary
 from anchorline.wire.records import (
     CapturedSchema,
     PositionSchema,
@@ -32,91 +20,25 @@ from anchorline.wire.records import (
 )
 
 from ..endpoints import ApiRequest
-from ..problems import invalid
 from .finding import facts_schema
-from .layouts import reference_notes
-from .link_rules import set_links
-from .links import link_problems, linked, links_of
 
 
-def layouts_of(request: ApiRequest, form: str) -> LayoutLibrary:
-    """The layouts that hold on a form now."""
-    return request.services.layouts_in_force.current().on_form(form)
-
-
-@dataclass(frozen=True, slots=True)
-class Filled:
-    """A filled form, checked: what a record keeps of it.
-
-    Attributes:
-        typed: what was typed into fields that keep it otherwise, by their keys.
-        planned: records of other forms that are made with it.
-    """
-
-    values: dict[str, Any]
-    addresses: Sequence[Captured]
-    typed: Mapping[str, str]
-    planned: Sequence[PlannedRecord] = ()
-
-
-def checked_form(
-    request: ApiRequest, form: Form, body: RecordRequest, before: Record | None = None
-) -> Filled:
-    """The values and addresses to keep; 422 with every problem.
-
-    Args:
-        before: the record that is changed by it.
-    """
-
-    def find(address_id: str) -> tuple[Address, str] | None:
-        found = request.services.gazetteer.having(address_id).address(address_id)
-        return (found[0], f"{found[1].dataset}@{found[1].number}") if found else None
-
-    inputs = {key: _input_of(slot) for key, slot in body.slots.items()}
-    finds = find_or_captured(find, before.addresses) if before else find
-    day = today(request.services.database.now())
-    layouts = layouts_of(request, form.key)
-    checked = check_submission(form, body.values, inputs, layouts, finds, day)
-    planned: Sequence[PlannedRecord] = ()
-    problems: list[Problem] = []
-    if has_link_rules(form):
-        links = set_links(request, form, checked.captured, checked.values, layouts)
-        planned, problems = links.planned, list(links.problems)
-        if links.values:  # a link may be needed, or decide what is shown
-            values = {**body.values, **links.values}
-            checked = check_submission(form, values, inputs, layouts, finds, day)
-    made = {plan.field for plan in planned}
-    there = {key: value for key, value in checked.values.items() if key not in made}
-    problems += [*checked.problems, *link_problems(request, form, there)]
-    if problems:
-        raise invalid(problems)
-    addresses: Sequence[Captured] = checked.captured
-    if before is not None:
-        addresses = kept_as_before(
-            form, before.addresses, checked.captured, before.values, checked.values
-        )
-    planned = [plan for plan in planned if plan.field in checked.values]
-    return Filled(checked.values, addresses, checked.typed, planned)
+def submission_of(body: RecordRequest) -> Submission:
+    """A filled form as it was sent."""
+    return Submission(
+        values=body.values,
+        slots={key: _input_of(slot) for key, slot in body.slots.items()},
+        version=body.version,
+        language=body.language or "",
+        trap=body.trap or "",
+        seconds=body.seconds,
+    )
 
 
 def _input_of(slot: SlotInputSchema) -> SlotInput:
     pin = slot.position
     position = Position(pin.latitude, pin.longitude, pin.source, pin.accuracy_m) if pin else None
     return SlotInput(slot.country_code, slot.address_id, slot.typed, position)
-
-
-def label_of(
-    form: Form, values: dict[str, Any], addresses: Sequence[Captured], layouts: LayoutLibrary
-) -> str:
-    """What lists show: the first text that was given, and the first address in one line."""
-    texts = [f.key for f in form.all_fields() if f.type == "text" and f.slot is None]
-    parts = [str(values[key]) for key in texts if key in values][:1]
-    if addresses:
-        first = addresses[0]
-        line = one_line(layouts.require(first.country_code), first.components)
-        if line not in parts:
-            parts.append(line)
-    return " · ".join(parts) or form.title
 
 
 def summary_data(row: RecordSummary) -> dict[str, Any]:
@@ -131,17 +53,13 @@ def summary_data(row: RecordSummary) -> dict[str, Any]:
     }
 
 
-def record_answer(
-    request: ApiRequest,
-    record: Record,
-    form: Form,
-    layouts: LayoutLibrary,
-    document: Mapping[str, Any],
-) -> RecordAnswer:
+def record_answer(kept: Kept) -> RecordAnswer:
+    """A whole record."""
+    record, form, layouts, document = kept.record, kept.form, kept.layouts, kept.document
     return RecordAnswer(
         **summary_data(record),
         values=record.values,
-        texts=texts_of(request, form, record.values),
+        texts=kept.texts,
         agreed=_agreed(form, record, document),
         language=record.language or languages_of(document)[0],
         labels=field_labels(form, record.values, record.addresses, layouts),
@@ -165,19 +83,6 @@ def without_unfetched(request: ApiRequest, answer: RecordAnswer) -> RecordAnswer
         for key, slot in answer.slots.items()
     }
     return answer.model_copy(update={"slots": slots})
-
-
-def texts_of(request: ApiRequest, form: Form, values: Mapping[str, object]) -> dict[str, str]:
-    """Values as people read them: of a choice its label, of a link what is shown of its record."""
-    texts = {
-        field.key: text_of(field, values[field.key])
-        for field in form.all_fields()
-        if field.key in values
-    }
-    for field in links_of(form):
-        if field.key in values:
-            texts[field.key] = linked(request, field, values[field.key]) or texts[field.key]
-    return texts
 
 
 def _agreed(form: Form, record: Record, document: Mapping[str, Any]) -> dict[str, str]:

@@ -12,14 +12,14 @@ from flask import Request
 from anchorline.core.errors import Problem
 from anchorline.core.reference import Source, SourceError
 from anchorline.core.reference.source import ACTION_COLUMN
-from anchorline.store.database import AlreadyThereError, ReusedKeyError, StoreError
+from anchorline.store.database import AlreadyThereError, StoreError
 from anchorline.store.idempotency import IdempotencyKey
 from anchorline.store.job_model import Job, NewJob
 
 from ..context import Services
 from ..endpoints import FILE_TYPES, ApiRequest
+from ..idempotency_header import idempotency_key
 from ..problems import ProblemError, invalid
-from .idempotency_header import idempotency_key, reused_key
 
 PIECE = 1 << 20
 _MULTIPART = "multipart/form-data"
@@ -64,10 +64,7 @@ def _settle(
         return jobs.received(job.id, size=size, digest=digest, key=key)
     except AlreadyThereError:
         assert key is not None
-    try:
-        return jobs.made_by_key(key)
-    except ReusedKeyError:
-        raise reused_key() from None
+    return jobs.made_by_key(key)
 
 
 def _keep(services: Services, job: str, first: bytes, pieces: Iterator[bytes]) -> tuple[int, str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 
 from anchorline.application.caller import Caller
+from anchorline.application.filling import allowance_of_page
 from anchorline.core.allowance import PEOPLE, Allowance
 from anchorline.store.database import NotThereError
 from anchorline.wire.base import Schema
@@ -21,7 +22,6 @@ from ..access import Access
 from ..context import Services
 from ..endpoints import ApiRequest, Router
 from ..problems import ProblemError
-from .filling import allowance_of_page
 from .keys import shown_key
 
 router = Router("usage", "administer")

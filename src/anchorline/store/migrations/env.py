@@ -2,11 +2,11 @@
 
 from alembic import context
 
-from anchorline.store.schema import FormRow
+from anchorline.store.schema_documents import DocumentRow
 
 context.configure(
     connection=context.config.attributes["connection"],
-    target_metadata=FormRow.metadata,
+    target_metadata=DocumentRow.metadata,
     compare_type=False,
 )
 with context.begin_transaction():

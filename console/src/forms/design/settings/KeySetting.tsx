@@ -62,6 +62,6 @@ export function KeySetting(props: { design: Design; itemKey: string; select: (ke
 /** Whether records may keep something under a key. */
 export function isCaptured(design: Design, key: string): boolean {
   const { published, keeper } = design;
-  if (!published || keeper.kept.body.form.record_count === 0) return false;
+  if (!published || keeper.kept.body.summary.record_count === 0) return false;
   return itemsOf(published).some((item) => item.key === key);
 }

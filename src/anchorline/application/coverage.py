@@ -1,25 +1,33 @@
-"""Running a draft's mapping over many addresses."""
+"""Running a draft's mapping over many addresses: asked for, and done by a worker."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from time import monotonic
 from typing import Any, NamedTuple
 
-from anchorline.core.address import normalize_components
+from anchorline.core.address import component_problems, normalize_components
 from anchorline.core.counting import counted
-from anchorline.core.forms import Form, Slot, read_unfinished
+from anchorline.core.errors import Problem
+from anchorline.core.forms import Form, Slot
 from anchorline.core.forms.receiving import receivers_of
+from anchorline.core.forms.table import TableError
+from anchorline.core.forms.table.addresses import address_rows
 from anchorline.core.formula import today
 from anchorline.core.layouts import LayoutLibrary, complete_region, one_line
 from anchorline.core.mapping import KnownAddress, Receivers
 from anchorline.core.mapping.coverage import STATES, Coverage, Sampled, cover
 from anchorline.store.coverage_runs import CoverageRun
-from anchorline.store.database import NotThereError
-from anchorline.store.job_model import Job
+from anchorline.store.database import AlreadyThereError, NotThereError
+from anchorline.store.idempotency import IdempotencyKey
+from anchorline.store.job_model import Claim, Job, NewJob
 
-from ..context import Services
-from .lease import JobLease
+from .caller import Caller
+from .errors import ConflictError, InvalidError
+from .once import once
+from .open_forms import draft_of, require_slot
+from .services import Services
 
 _TELL_SECONDS = 1.0
 _MOST_EXAMPLES = 200
@@ -32,21 +40,92 @@ class _Row(NamedTuple):
     components: Mapping[str, str]
 
 
-def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
+@dataclass(frozen=True, slots=True)
+class WantedRun:
+    """What a mapping is to be run over.
+
+    Attributes:
+        source: `gazetteer`, `records` or `rows`.
+        per_country: addresses of each country, at most.
+        rows: addresses that are given.
+        table: addresses as a table that was copied from somewhere, in place of rows.
+    """
+
+    source: str
+    per_country: int
+    rows: Sequence[Mapping[str, str]] = ()
+    table: str = ""
+
+
+def start_coverage(
+    services: Services,
+    caller: Caller,
+    key: str,
+    slot: str,
+    wanted: WantedRun,
+    once_by: IdempotencyKey | None,
+) -> Job:
+    """Has a draft's mapping run over many addresses.
+
+    Raises:
+        NotThereError: there is no such form or slot.
+        InvalidError: the table cannot be read, or a row has other names than components.
+        ConflictError: it is being run over already.
+    """
+    opened = draft_of(services, key)
+    found = require_slot(opened.form, slot)
+    rows: Sequence[Mapping[str, str]] = wanted.rows
+    if wanted.table:
+        try:
+            rows = address_rows(wanted.table, opened.layouts)
+        except TableError as error:
+            raise InvalidError([Problem("/table", str(error))]) from None
+    problems = [
+        problem
+        for number, row in enumerate(wanted.rows)
+        for problem in component_problems(dict(row), f"/rows/{number}")
+    ]
+    if problems:
+        raise InvalidError(problems)
+    options = {
+        "form": opened.form.key,
+        "slot": found.key,
+        "source": wanted.source,
+        "per_country": wanted.per_country,
+        "rows": [dict(row) for row in rows],
+    }
+    alone = f"coverage of {opened.form.key}/{found.key}"
+    new = NewJob("coverage", "", caller.name, options=options, alone=alone)
+
+    def make() -> str:
+        try:
+            return services.jobs.make(new).id
+        except AlreadyThereError:
+            detail = "This address is being run over already; wait until that is done."
+            raise ConflictError(detail) from None
+
+    return services.jobs.get(once(services, once_by, make))
+
+
+def run_coverage(services: Services, job: Job, claim: Claim, check: Callable[[], None]) -> str:
     """Runs what a job asks for and keeps what came of it; returns how it went.
+
+    Args:
+        claim: the worker's hold on the job.
+        check: raises where the job has to stop.
 
     Raises:
         NotThereError: the form or its slot is gone.
+        DocumentError: an address of its draft is there for no country.
     """
     began, options = monotonic(), job.options
     document, entry = services.forms.draft(options["form"])
-    layouts = services.layouts_in_force.current().on_form(entry.key)
-    form, _problems = read_unfinished(document, layouts)
+    form, _version, _document, layouts, _digest = draft_of(services, entry.key, document)
     slot = form.slot(options["slot"])
     if slot is None:
         raise NotThereError(f"The form {entry.key!r} has no address {options['slot']!r} any more.")
     receivers = receivers_of(form)
-    services.jobs.enter_phase(lease.claim, "covering", rows_done=0)
+    services.jobs.enter_phase(claim, "covering", rows_done=0)
     coverage, told = Coverage(), began
     rows, left_out = _of_the_slot(options["rows"], slot)
     day = today(services.database.now())
@@ -54,9 +133,9 @@ def run_coverage(services: Services, job: Job, lease: JobLease) -> str:
     for coverage in cover(slot.mapping, receivers, sample):
         if monotonic() - told > _TELL_SECONDS:
             told = monotonic()
-            lease.check()
-            services.jobs.count_done(lease.claim, coverage.addresses.total())
-    services.jobs.count_done(lease.claim, coverage.addresses.total())
+            check()
+            services.jobs.count_done(claim, coverage.addresses.total())
+    services.jobs.count_done(claim, coverage.addresses.total())
     run = CoverageRun(
         job=job.id,
         form=entry.key,

@@ -7,10 +7,10 @@ import hashlib
 from anchorline.application.caller import Caller
 from anchorline.store.idempotency import IdempotencyKey
 
-from ..endpoints import ApiRequest
-from ..problems import ProblemError
+from .endpoints import ApiRequest
 
 HEADER = "Idempotency-Key"
+IDEMPOTENCY = {HEADER: "The same key and request make one thing only"}
 
 
 def idempotency_key(request: ApiRequest, scope: str, content: bytes) -> IdempotencyKey | None:
@@ -31,8 +31,3 @@ def _who(caller: Caller) -> str:
     """A key, the page of a form, or a person: short, whatever it is called."""
     who = caller.name if caller.kind == "person" else caller.key_id
     return f"{caller.kind}/{hashlib.blake2b(who.encode(), digest_size=8).hexdigest()}"
-
-
-def reused_key() -> ProblemError:
-    """409 for a key that came before with another request."""
-    return ProblemError(409, f"This {HEADER} was used for another request; take a new one.")

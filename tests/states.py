@@ -1,0 +1,3 @@
+"""What tests say that change a document whichever state it is in."""
+
+ANY_STATE = {"If-Match": "*"}
