@@ -14,6 +14,7 @@ from .connecting import Connect
 from .document_kinds import chosen
 from .exit_codes import GivenWrongError
 from .output import json_option, note, print_json
+from .target_kind import TARGETS
 
 _COUNTRY_AS = ("name", "local", "alpha_2", "alpha_3", "numeric", "nation")
 _all = click.option("--all", "every", is_flag=True, help="All that there are.")
@@ -96,8 +97,6 @@ def runs(connect: Connect, key: str, as_json: bool) -> None:
 
 
 def _wanted(client: Client, keys: Sequence[str], every: bool) -> list[TargetSummary]:
-    from .targets import TARGETS
-
     found: list[TargetSummary] = chosen(TARGETS, client.targets, keys, every)
     return found
 

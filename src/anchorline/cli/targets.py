@@ -4,33 +4,19 @@ from __future__ import annotations
 
 import click
 
-from anchorline.client import PageTargetDocument, ProgramTargetDocument
-
 from .connecting import Connect
 from .document_commands import document_commands
-from .document_kinds import KindCommands, print_list, say_findings
+from .document_kinds import print_list, say_findings
 from .documents import write_document
 from .output import json_option, note, print_json
 from .program_targets import PROGRAM_TARGET_COMMANDS
+from .target_kind import TARGETS
 
 
 @click.group()
 def targets() -> None:
     """Pages and programs that are not ours, in which addresses land."""
 
-
-TARGETS = KindCommands(
-    group="targets",
-    noun="target",
-    example="checkout",
-    calls=lambda client: client.targets,
-    schema=lambda content: (
-        ProgramTargetDocument if content.get("kind") == "program" else PageTargetDocument
-    ),
-    at_publish="pages and desktop agents follow at once",
-    out_of_force="no page or program can use it any more",
-    columns={"kind": lambda one: one.kind},
-)
 
 for _command in (*document_commands(TARGETS), *PROGRAM_TARGET_COMMANDS):
     targets.add_command(_command)
