@@ -7,9 +7,11 @@ import subprocess
 import sys
 from pathlib import Path
 
+import click
 import pytest
 
 from anchorline.cli import main as cli
+from anchorline.cli.main import COMMANDS
 from anchorline.core.address import COMPONENTS
 from anchorline.core.forms.slot_settings import SETTINGS as SLOT_SETTINGS
 from anchorline.core.layouts import shipped_layouts
@@ -45,9 +47,36 @@ def test_every_endpoint_is_in_the_integrators_table_with_its_rule(endpoint):
     assert row in (DOCS / "integrators.md").read_text()
 
 
+def test_the_list_of_commands_says_of_each_what_it_says_itself():
+    """The list is written down, so that asking for it loads nothing."""
+    context = click.Context(cli)
+    for name, (_module, says) in COMMANDS.items():
+        command = cli.get_command(context, name)
+        assert command.name == name
+        first = re.match(r"\w+", says)[0]
+        assert command.get_short_help_str(300).startswith(first), name
+
+
+def test_every_command_begins_with_what_it_does():
+    """One voice: "End a key", and neither "Ends" nor "A key is ended"."""
+    context = click.Context(cli)
+    groups = {name: cli.get_command(context, name) for name in cli.list_commands(context)}
+    whole = [
+        (f"{name} {sub}", one)
+        for name, group in groups.items()
+        for sub, one in getattr(group, "commands", {"": group}).items()
+    ]
+    verbs = {one.get_short_help_str(300).split()[0] for _name, one in whole}
+    assert {verb for verb in verbs if verb.endswith("s") or not verb.istitle()} <= {"Address"}
+    nouns = {"All", "The", "What", "How", "Records", "Components", "One", "Addresses", "Where"}
+    assert not [name for name, one in whole if one.get_short_help_str(300).split()[0] in nouns]
+
+
 def test_every_command_is_in_the_command_line_page():
     text = (DOCS / "command-line.md").read_text()
-    for name, command in cli.commands.items():
+    context = click.Context(cli)
+    for name in cli.list_commands(context):
+        command = cli.get_command(context, name)
         for sub, one in getattr(command, "commands", {"": command}).items():
             if one.hidden:
                 continue

@@ -6,7 +6,7 @@ import sys
 
 import click
 
-from anchorline.client import PostcodeAnswer, TraceSchema
+from anchorline.client import FindingCalls, PostcodeAnswer, TraceSchema
 from anchorline.wire.words import counted
 
 from .connecting import Connect
@@ -48,7 +48,7 @@ def find(
       anchorline find lantern row --practice   among made-up addresses
     """
     typed = " ".join(text)
-    found = connect().suggest(
+    found = _calls(connect).suggest(
         typed, country=country, kinds=kinds, within=within, language=language, limit=limit,
         practice=practice, trace=trace,
     )  # fmt: skip
@@ -77,6 +77,10 @@ def find(
     if not found.suggestions:
         note(f"Nothing found for {typed!r}.")
         sys.exit(NOTHING_FOUND)
+
+
+def _calls(connect: Connect) -> FindingCalls:
+    return FindingCalls(connect.transport())
 
 
 def _print_trace(trace: TraceSchema) -> None:
@@ -113,7 +117,7 @@ def postcode(connect: Connect, country: str, code: str, as_json: bool) -> None:
       anchorline postcode GB "QV1 1QF"
       anchorline postcode GB QV1
     """
-    found = connect().postcode(country, code)
+    found = _calls(connect).postcode(country, code)
     if as_json:
         print_json(found)
     elif isinstance(found, PostcodeAnswer):
@@ -141,7 +145,7 @@ def show(connect: Connect, address_id: str, as_json: bool) -> None:
     Example:
       anchorline show demo:GB0000012
     """
-    address = connect().address(address_id)
+    address = _calls(connect).address(address_id)
     if as_json:
         print_json(address)
         return
@@ -168,7 +172,7 @@ def near(
     Example:
       anchorline near 51.5354 -2.8808
     """
-    found = connect().nearest(latitude, longitude, limit=limit, radius_m=radius)
+    found = _calls(connect).nearest(latitude, longitude, limit=limit, radius_m=radius)
     if as_json:
         print_json(found)
     elif found.addresses:

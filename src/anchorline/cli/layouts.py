@@ -42,7 +42,7 @@ def _takes_an_address(command: _Command) -> _Command:
 
 @click.group()
 def layouts() -> None:
-    """Country layouts: what each country asks for, and how it writes addresses out."""
+    """Country layouts: what each asks for, and how addresses are written."""
 
 
 @layouts.command("list")

@@ -10,10 +10,9 @@ from __future__ import annotations
 import json
 import os
 import sys
-from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import click
 
@@ -26,11 +25,9 @@ from anchorline.client.errors import (
     WrongArgumentError,
 )
 
+from .connecting import Connect
 from .exit_codes import FAILED, GIVEN_WRONG, NOTHING_FOUND, REFUSED, UNREACHABLE, GivenWrongError
 from .settings import NotConnectedError
-
-if TYPE_CHECKING:
-    from anchorline.client import Client
 
 # The commands by name: in which module each stands, and what the list says of it. A module is
 # loaded when its command is called: asking for help, or for one command, waits for no other.
@@ -41,7 +38,7 @@ COMMANDS = {
     "find": ("finding", "Find addresses by the beginning of TEXT, in any order."),
     "forms": ("forms", "The forms of the service."),
     "keys": ("keys", "What programs and pages present to the service."),
-    "layouts": ("layouts", "What each country asks for, and how it writes addresses out."),
+    "layouts": ("layouts", "Country layouts: what each asks for, and how addresses are written."),
     "lines": ("layouts", "Write components out as COUNTRY does it."),
     "mapping": ("mapping", "Where the parts of addresses go: checked, tried, run over many."),
     "near": ("finding", "List the addresses nearest to a point."),
@@ -126,23 +123,7 @@ def main(context: click.Context) -> None:
     Without a settings file it reads ANCHORLINE_URL and ANCHORLINE_KEY.
     Shell completion: eval "$(_ANCHORLINE_COMPLETE=bash_source anchorline)"
     """
-    context.obj = _connected(context)
-
-
-def _connected(context: click.Context) -> Callable[[], Client]:
-    """Opens the client when a command asks for it, and closes it at the end."""
-
-    def client() -> Client:
-        from anchorline.client import Client
-
-        from .settings import read_connection
-
-        connection = read_connection()
-        opened = Client(connection.url, connection.key)
-        context.call_on_close(opened.close)
-        return opened
-
-    return client
+    context.obj = Connect(context)
 
 
 @main.command()

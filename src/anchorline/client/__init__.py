@@ -40,6 +40,7 @@ if TYPE_CHECKING:
         UnreachableError,
         WrongArgumentError,
     )
+    from .finding import FindingCalls
     from .keys import Keys
     from .own_layouts import OwnLayouts
     from .programs import Programs
@@ -55,6 +56,7 @@ _PLACES = {
     "DatasetAnswer": "anchorline.wire.datasets",
     "Datasets": ".datasets",
     "EditionAnswer": "anchorline.wire.datasets",
+    "FindingCalls": ".finding",
     "FormDocument": "anchorline.wire.forms",
     "InvalidError": ".errors",
     "JobAnswer": "anchorline.wire.datasets",
@@ -87,6 +89,7 @@ __all__ = [
     "DatasetAnswer",
     "Datasets",
     "EditionAnswer",
+    "FindingCalls",
     "FormDocument",
     "InvalidError",
     "JobAnswer",
