@@ -10,10 +10,9 @@ import threading
 import time
 from collections import deque
 from collections.abc import Callable, Sequence
-from datetime import UTC, datetime
 from typing import TYPE_CHECKING
 
-from anchorline.store.activity import ActivityStore, Call
+from anchorline.store.activity import ActivityStore, NewCall
 from anchorline.store.database import StoreError
 
 from .logs import logger
@@ -43,7 +42,7 @@ class Activity:
     def __init__(self, store: ActivityStore) -> None:
         self.endpoints: Sequence[str] = ()
         self._store = store
-        self._waiting: deque[Call] = deque(maxlen=_MOST_WAITING)
+        self._waiting: deque[NewCall] = deque(maxlen=_MOST_WAITING)
         self._lost = 0
         self._observed: frozenset[tuple[str, str]] = frozenset()
 
@@ -83,11 +82,11 @@ class Activity:
         )
         if is_observed and not endpoint.startswith(_SECRET):
             question, answer = _question(environ), _text(body())
-        at = datetime.fromtimestamp(time.time() - ms / 1000, UTC)
+        at = time.time() - ms / 1000
         if len(self._waiting) == _MOST_WAITING:
             self._lost += 1
         self._waiting.append(
-            Call(at, subject, origin, endpoint, of, status, round(ms, 2), question, answer)
+            NewCall(at, subject, origin, endpoint, of, status, round(ms, 2), question, answer)
         )
 
     def carry_over(self) -> None:
@@ -102,9 +101,9 @@ class Activity:
                 self._lost += len(batch) - min(room, len(batch))
                 raise
 
-    def _next_batch(self) -> list[Call]:
+    def _next_batch(self) -> list[NewCall]:
         """As many as go to the database at once: what is observed can be long."""
-        batch: list[Call] = []
+        batch: list[NewCall] = []
         size = 0
         while self._waiting and len(batch) < _BATCH and size < _BATCH_CHARACTERS:
             one = self._waiting.popleft()

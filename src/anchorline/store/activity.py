@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from typing import NamedTuple
 
 import orjson
 from sqlalchemy import Select, delete, select, text
@@ -26,10 +27,10 @@ _BATCH = 1_000
 _KEEP = text("""
     INSERT INTO activity
         (at, subject, origin, endpoint, document, status, ms, question, answer)
-    SELECT call_at, subject, origin, endpoint, document, status, ms, question, answer
+    SELECT FROM_UNIXTIME(call_at), subject, origin, endpoint, document, status, ms, question, answer
     FROM JSON_TABLE(:rows, '$[*]' COLUMNS (
         place FOR ORDINALITY,
-        call_at DATETIME(6) PATH '$[0]', subject VARCHAR(80) PATH '$[1]',
+        call_at DECIMAL(20, 6) PATH '$[0]', subject VARCHAR(80) PATH '$[1]',
         origin VARCHAR(200) PATH '$[2]', endpoint VARCHAR(80) PATH '$[3]',
         document VARCHAR(64) PATH '$[4]', status INT PATH '$[5]', ms DOUBLE PATH '$[6]',
         question LONGTEXT PATH '$[7]', answer LONGTEXT PATH '$[8]'
@@ -38,12 +39,31 @@ _KEEP = text("""
 """)
 
 
+class NewCall(NamedTuple):
+    """A call that is not kept yet: made at every keystroke, so no more than a tuple.
+
+    Attributes:
+        at: seconds since 1970, UTC.
+        subject, origin, of, question, answer: as of a `Call`.
+    """
+
+    at: float
+    subject: str
+    origin: str
+    endpoint: str
+    of: str
+    status: int
+    ms: float
+    question: str | None = None
+    answer: str | None = None
+
+
 @dataclass(frozen=True, slots=True)
 class Call:
     """One call.
 
     Attributes:
-        id: its place in the order in which calls were kept; 0 for one that is not kept yet.
+        id: its place in the order in which calls were kept.
         subject: a key's id, a form's page, people who are signed in; empty for nobody known.
         origin: of the page that called; empty where none was told.
         of: the form or target that it was about; empty for none.
@@ -57,9 +77,9 @@ class Call:
     of: str
     status: int
     ms: float
-    question: str | None = None
-    answer: str | None = None
-    id: int = 0
+    question: str | None
+    answer: str | None
+    id: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,25 +118,24 @@ class ActivityStore:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def keep(self, calls: Sequence[Call]) -> None:
+    def keep(self, calls: Sequence[NewCall]) -> None:
         """Keeps calls in their order."""
-        rows = [
-            (
-                one.at.strftime("%Y-%m-%d %H:%M:%S.%f"),
-                one.subject[:80],
-                one.origin[:200],
-                one.endpoint[:80],
-                one.of[:64],
-                one.status,
-                one.ms,
-                one.question,
-                one.answer,
-            )
-            for one in calls
-        ]
+        rows = orjson.dumps(
+            [
+                (
+                    one.at,
+                    one.subject[:80],
+                    one.origin[:200],
+                    one.endpoint[:80],
+                    one.of[:64],
+                    *one[5:],
+                )
+                for one in calls
+            ]
+        ).decode()
 
         def work(session: Session) -> None:
-            session.execute(_KEEP, {"rows": orjson.dumps(rows).decode()})
+            session.execute(_KEEP, {"rows": rows})
 
         self._database.run(work)
 
