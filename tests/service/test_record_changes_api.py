@@ -222,7 +222,7 @@ def test_a_record_whose_version_would_be_refused_today_is_read_with_its_history(
 
     as_it_was = stack_database.run(lambda s: s.get(DocumentVersionRow, place).document)
     broken = {**as_it_was, "fields": [dict(one) for one in as_it_was["fields"]]}
-    broken["fields"][0]["formula"] = "no_such_field + 1"
+    broken["fields"][0] |= {"formula": "no_such_field + 1", "left_out_since": "a release"}
     keep(broken)
     try:
         read = api.get(f"records/{record['id']}")
@@ -232,5 +232,6 @@ def test_a_record_whose_version_would_be_refused_today_is_read_with_its_history(
         assert history[1]["slots"]["home"]["address_id"] == "demo:GB0000012"
         shown = api.get(f"forms/changing/versions/{place[2]}").json()
         assert shown["document"]["fields"][0]["formula"] == "no_such_field + 1"
+        assert shown["document"]["fields"][0]["left_out_since"] == "a release"
     finally:
         keep(as_it_was)

@@ -297,4 +297,5 @@ def serialized(response: ApiResponse) -> tuple[dict[str, str], bytes]:
 
 def as_json(content: Schema) -> bytes:
     """An answer as it is sent."""
-    return orjson.dumps(content.model_dump(mode="json"))
+    # Documents of earlier releases are answered as they were written down (`documents.as_written`).
+    return orjson.dumps(content.model_dump(mode="json", warnings=False))

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Sequence
-from typing import Any, ClassVar
+from typing import Any, ClassVar, TypeVar
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 
 from anchorline.application.documents import Checked, DocumentKind
 from anchorline.store.document_model import Document, Entry, Version
@@ -19,6 +19,8 @@ from anchorline.wire.documents import (
 )
 
 from ..context import Services
+
+_Model = TypeVar("_Model", bound=BaseModel)
 
 
 class DocumentApi(ABC):
@@ -80,3 +82,14 @@ def of_version(version: Version) -> dict[str, Any]:
         "published_at": version.published_at,
         "published_by": version.published_by,
     }
+
+
+def as_written(schema: type[_Model], document: Document) -> _Model:
+    """A version's document in its schema; as it was written down where that does not fit any more.
+
+    What an earlier release has taken can always be read.
+    """
+    try:
+        return schema.model_validate(document)
+    except ValidationError:
+        return schema.model_construct(**document)

@@ -21,7 +21,7 @@ from anchorline.wire.forms import (
 from ..context import Services
 from ..form_answers import brought_to, logic_of
 from ..problems import places
-from .api import DocumentApi, of_entry, of_version
+from .api import DocumentApi, as_written, of_entry, of_version
 
 
 class FormApi(DocumentApi):
@@ -74,7 +74,7 @@ class FormApi(DocumentApi):
         form, _problems = read_unfinished(version.document, services.layouts)
         return FormVersion(
             **of_version(version),
-            document=FormDocument.model_validate(version.document),
+            document=as_written(FormDocument, version.document),
             logic=logic_of(form),
         )
 

@@ -23,7 +23,7 @@ from anchorline.wire.own_layouts import (
 
 from ..context import Services
 from ..problems import places
-from .api import DocumentApi, of_entry, of_version
+from .api import DocumentApi, as_written, of_entry, of_version
 
 
 class OwnLayoutApi(DocumentApi):
@@ -78,7 +78,7 @@ class OwnLayoutApi(DocumentApi):
 
     def shown_version(self, services: Services, version: Version) -> DocumentVersion:  # noqa: ARG002
         """As it was written down."""
-        document = OwnLayoutDocument.model_validate(version.document)
+        document = as_written(OwnLayoutDocument, version.document)
         return OwnLayoutVersion(**of_version(version), document=document)
 
 

@@ -7,6 +7,8 @@ from collections.abc import Sequence
 from anchorline.application.documents import TARGETS, Checked
 from anchorline.store.document_model import Document, Entry, Version
 from anchorline.wire.documents import DocumentDraft, DocumentSummary, DocumentVersion
+from anchorline.wire.page_targets import PageTargetDocument
+from anchorline.wire.program_targets import ProgramTargetDocument
 from anchorline.wire.targets import (
     TargetDifferenceRequest,
     TargetDocument,
@@ -19,7 +21,7 @@ from anchorline.wire.targets import (
 
 from ..context import Services
 from ..problems import places
-from .api import DocumentApi, of_entry, of_version
+from .api import DocumentApi, as_written, of_entry, of_version
 
 
 class TargetApi(DocumentApi):
@@ -54,7 +56,9 @@ class TargetApi(DocumentApi):
 
     def shown_version(self, services: Services, version: Version) -> DocumentVersion:  # noqa: ARG002
         """As it was written down."""
-        document = TargetDocument.model_validate(version.document).root
+        is_program = version.document.get("kind") == "program"
+        schema = ProgramTargetDocument if is_program else PageTargetDocument
+        document = as_written(schema, version.document)
         return TargetVersion(**of_version(version), document=document)
 
 
