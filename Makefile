@@ -56,11 +56,11 @@ bench-service: install  ## the service under people who type, next to an empty r
 	@$(PYTHON) -m pip install --quiet --constraint setup/constraints.txt -e '.[bench]'
 	@$(PYTHON) -m bench.service --size $(SIZE)
 
-# Tests wait more than they work: more of them than processors, and what only reads the sources beside.
+# Tests wait more than they work: three beside each other, and what only reads the sources beside them.
 test:  ## everything
 	@setup/install.sh test
-	@checks=$$(mktemp); { $(MAKE) --no-print-directory check && npm test --silent; } > $$checks 2>&1 & checking=$$!; \
-	$(PYTEST) --numprocesses 4 --dist loadgroup --no-loadscope-reorder; tested=$$?; \
+	@checks=$$(mktemp); { nice $(MAKE) --no-print-directory check && nice npm test --silent; } > $$checks 2>&1 & checking=$$!; \
+	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder; tested=$$?; \
 	wait $$checking; checked=$$?; cat $$checks; rm $$checks; \
 	exit $$(( tested || checked ))
 

@@ -131,7 +131,7 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
     expect(drawer).to_contain_text("holds now")
     drawer.get_by_role("button", name="Restore the base layouts").click()
     asked = page.get_by_role("dialog", name="Restore the base layouts?")
-    asked.get_by_role("button", name="Restore the base layouts").click()
+    asked.get_by_role("button", name="Restore them").click()
     page.get_by_text("The base layouts hold again.").wait_for()
     after = {(where, c): labels(where(page, stack), c, page) for where, c in before}
     assert after == before

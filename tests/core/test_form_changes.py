@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from anchorline.core.forms import changes_between, finished
+from anchorline.core.document_changes import finished
+from anchorline.core.forms import changes_between
 from anchorline.core.forms.conditions import in_words
 
 SLOT = {

@@ -12,6 +12,7 @@ export const FORMS: KindOfDocument = {
   none: {
     button: "Close the form",
     question: "Close the form?",
+    ok: "Close it",
     says: "Nobody can fill it any more, until a version is published again. Records stay.",
     done: "Nobody can fill the form any more.",
   },

@@ -12,6 +12,7 @@ export const TARGETS: KindOfDocument = {
   none: {
     button: "Put it out of use",
     question: "Put the target out of use?",
+    ok: "Put it out of use",
     says: "Pages that attach to it go on without a finder, until a version is published again.",
     done: "No page or program can use the target any more.",
   },

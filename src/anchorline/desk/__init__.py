@@ -4,3 +4,7 @@
 is what the person sees, `agent` ties them to a service. What to write, and when to stop, is the
 core's.
 """
+
+# Loaded before Qt, which looks into modules while they load: pydantic's cannot be looked into then.
+from anchorline.client import programs as _programs  # noqa: F401
+from anchorline.client import targets as _targets  # noqa: F401

@@ -13,6 +13,7 @@ export const OWN_LAYOUTS: KindOfDocument = {
   none: {
     button: "Restore the base layouts",
     question: "Restore the base layouts?",
+    ok: "Restore them",
     says: "Forms follow at once. The versions of this layout stay.",
     done: "The base layouts hold again.",
   },

@@ -47,7 +47,7 @@ export function VersionsDrawer<Summary extends Drafted>(props: Props<Summary>): 
     void modal.confirm({
       title: version ? `Go back to version ${version}?` : kind.none.question,
       content: version ? `${kind.restored} Your draft stays, where it differs from what is published.` : kind.none.says,
-      okText: version ? "Go back" : kind.none.button,
+      okText: version ? "Go back" : kind.none.ok,
       cancelText: "Leave it as it is",
       icon: null,
       onOk: () => restore.mutateAsync(version).catch(() => undefined),

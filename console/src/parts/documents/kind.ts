@@ -17,6 +17,7 @@ export interface KindOfDocument {
     /** The button by which no version is published any more. */
     button: string;
     question: string;
+    ok: string;
     /** What happens then. */
     says: string;
     done: string;
