@@ -35,10 +35,12 @@ def set_up(client, eyes, stand_in, pace_ms=2):
 
     def begun():
         made = SetUp(eyes.look(patience=5), Looks((), ()), title=f"Stand-in {stand_in.name}")
+        if stand_in.name == "orders":  # of a terminal that shows nothing yet there is no plan
+            return made if made.seen.look.texts("terminal") else None
         return made if said or len(made.named_fields()) >= 5 else None
 
-    # A program that has just started may not name its fields yet.
-    setup = until(begun, "the names of its fields")
+    # A program that has just started may not name its fields yet, or show anything.
+    setup = until(begun, "the names of its fields, or what it shows")
     seen = setup.seen
     if said is None:
         named = setup.named_fields()[:5]
