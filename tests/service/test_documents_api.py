@@ -91,6 +91,8 @@ def test_a_document_goes_from_its_draft_to_versions_and_back(documents):
         (1, False),
     ]
     assert listed["versions"][0]["changes"] == ["The title is now “Two” instead of “One”."]
+    # Of what nothing is made with, no number is told.
+    assert listed["versions"][0]["records"] == (0 if documents.path == "forms" else None)
     page = documents.call("GET", key, "/versions?limit=1").json()
     rest = documents.call("GET", key, f"/versions?limit=1&after={page['after']}").json()
     assert [one["number"] for one in (*page["versions"], *rest["versions"])] == [2, 1]

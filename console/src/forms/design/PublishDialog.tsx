@@ -11,6 +11,7 @@ import { itemOf, nameOf } from "./edits";
 import { Kept } from "./Kept";
 import { type FoundProblem, located } from "./places";
 import type { Design } from "./useDesign";
+import "../../parts/documents/versions.css";
 
 export function PublishDialog(props: {
   form: string;

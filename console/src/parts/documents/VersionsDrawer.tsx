@@ -12,6 +12,7 @@ import { StateTag } from "../StateTag";
 import { readable } from "../times";
 import type { Drafted } from "../useDraft";
 import type { KindOfDocument } from "./kind";
+import "./versions.css";
 
 interface Props<Summary extends Drafted> {
   kind: KindOfDocument;

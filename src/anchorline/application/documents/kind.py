@@ -90,9 +90,9 @@ class DocumentKind(ABC):
         """What stands against deleting a document beside others that name it; None: nothing."""
         return None
 
-    def uses(self, services: Services, key: str) -> Mapping[int, int]:  # noqa: ARG002
-        """How much was made with each version of a document."""
-        return {}
+    def uses(self, services: Services, key: str) -> Mapping[int, int] | None:  # noqa: ARG002
+        """How much was made with each version of a document; None where nothing is made."""
+        return None
 
     def keeping(self, services: Services, key: str, parts: Sequence[str]) -> Mapping[str, int]:  # noqa: ARG002
         """How many things that were made with a document keep something of each of its parts."""

@@ -43,7 +43,7 @@ class PublishedVersion:
     """A version in the list of all.
 
     Attributes:
-        uses: how much was made with it.
+        uses: how much was made with it; None where nothing is made with documents of the kind.
         changes: what it changed, in sentences; the first few.
         more_changes: how many further ones there are.
     """
@@ -52,7 +52,7 @@ class PublishedVersion:
     published_at: datetime
     published_by: str
     in_force: bool
-    uses: int
+    uses: int | None
     changes: Sequence[str]
     more_changes: int
 
@@ -238,7 +238,7 @@ def versions(
                 version.published_at,
                 version.published_by,
                 version.number == in_force,
-                uses.get(version.number, 0),
+                None if uses is None else uses.get(version.number, 0),
                 sentences[:SENTENCES_OF_A_VERSION],
                 max(0, len(sentences) - SENTENCES_OF_A_VERSION),
             )
