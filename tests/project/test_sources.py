@@ -57,6 +57,17 @@ def test_the_list_of_commands_says_of_each_what_it_says_itself():
         assert command.get_short_help_str(300).startswith(first), name
 
 
+def test_what_an_idempotency_key_is_for_is_never_taken_for_a_form():
+    """Records have their form's key as the scope, and a form may be called `keys`."""
+    service = PROJECT / "src" / "anchorline" / "service"
+    calls = re.compile(r"idempotency_key\(\s*request, (f?\"[^\"]*\"|\w+),")
+    scopes = [one for path in service.rglob("*.py") for one in calls.findall(path.read_text())]
+    assert len(scopes) >= 7
+    assert {one for one in scopes if "/" not in one} == {"form", "scope"}
+    copies = (service / "documents" / "calls.py").read_text()
+    assert 'scope = f"copy {self._kind.name}/{key}"' in copies
+
+
 def test_every_command_begins_with_what_it_does():
     """One voice: "End a key", and neither "Ends" nor "A key is ended"."""
     context = click.Context(cli)

@@ -136,8 +136,9 @@ def test_what_changes_a_document_says_which_state_it_is_about(documents):
         refused = documents.call(method, key, below, headers=stale, **given)
         assert (refused.status_code, "Get it anew" in refused.text) == (412, True), below
     assert documents.call("DELETE", key, headers={"If-Match": tag}).status_code == 204
+    assert documents.put(key, "Two", "*").status_code == 412
     again = documents.put(key, "Two", tag)
-    assert (again.status_code, "deleted in the meantime" in again.text) == (412, True)
+    assert (again.status_code, "without If-Match" in again.text) == (412, True)
 
 
 def test_two_that_make_the_same_new_document_at_once_are_told_who_was_first(documents):
@@ -272,3 +273,50 @@ def test_addresses_of_an_earlier_release_are_answered_still(api):
     assert (before.status_code, before.headers["ETag"]) == (200, tag)
     assert key in {one["key"] for one in api.get("own-layouts").json()["own_layouts"]}
     own.clean()
+
+
+def test_who_fills_forms_may_list_them_and_read_no_draft(stack, client):
+    secret = client.keys.make("server", "Records alone", scopes=["records"]).secret
+    with stack.http(None, Authorization=f"Bearer {secret}") as http:
+        assert http.get("/api/v1/forms").status_code == 200
+        assert http.get("/api/v1/forms/venue/draft").status_code == 403
+        for path in ("layouts/own", "targets"):
+            assert http.get(f"/api/v1/{path}").status_code == 403, path
+
+
+def test_a_key_that_is_made_twice_by_one_request_is_made_once(api):
+    """Its secret was told then; what is said now is which key to end."""
+    once = {"Idempotency-Key": f"key-{uuid.uuid4().hex}"}
+    body = {"kind": "server", "name": "Once", "scopes": ["find"]}
+    made = api.post("keys", json=body, headers=once)
+    assert made.status_code == 201
+    again = api.post("keys", json=body, headers=once)
+    assert (again.status_code, made.json()["key"]["id"] in again.text) == (409, True)
+    assert made.json()["secret"] not in again.text
+    assert api.post("keys", json={**body, "name": "Other"}, headers=once).status_code == 409
+    api.post(f"keys/{made.json()['key']['id']}/end")
+
+
+def test_a_look_and_a_run_that_are_sent_twice_are_kept_once(api):
+    once = {"Idempotency-Key": f"look-{uuid.uuid4().hex}"}
+    body = {"facts": [{"kind": "title", "text": "Once"}], "machine": "m"}
+    first, second = (api.post("looks", json=body, headers=once) for _ in range(2))
+    assert (first.status_code, first.json()["id"]) == (201, second.json()["id"])
+    api.delete(f"looks/{first.json()['id']}")
+    gone = api.post("looks", json=body, headers=once)
+    assert (gone.status_code, "deleted by now" in gone.text) == (404, True)
+    targets = Documents(api, "targets", TARGET)
+    key, _tag = targets.published()
+    run = {"address": "home", "version": 1, "outcome": "verified", "ms": 400}
+    for _ in range(2):
+        assert api.post(f"targets/{key}/runs", json=run, headers=once).status_code == 204
+    assert len(api.get(f"targets/{key}/runs").json()["runs"]) == 1
+    targets.clean()
+
+
+def test_a_run_over_many_addresses_that_is_asked_for_twice_is_one_job(api):
+    once = {"Idempotency-Key": f"run-{uuid.uuid4().hex}"}
+    path = "forms/tuning-visit/slots/piano/coverage"
+    asked = [api.post(path, json={"per_country": 2}, headers=once) for _ in range(2)]
+    assert [one.status_code for one in asked] == [202, 202]
+    assert asked[0].json()["id"] == asked[1].json()["id"]

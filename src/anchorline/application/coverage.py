@@ -45,7 +45,7 @@ class WantedRun:
     """What a mapping is to be run over.
 
     Attributes:
-        source: `gazetteer`, `records` or `rows`.
+        source: `reference`, `records` or `rows`.
         per_country: addresses of each country, at most.
         rows: addresses that are given.
         table: addresses as a table that was copied from somewhere, in place of rows.

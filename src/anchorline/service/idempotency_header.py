@@ -18,7 +18,8 @@ def idempotency_key(request: ApiRequest, scope: str, content: bytes) -> Idempote
 
     Args:
         scope: what the key is for, beside who calls: two programs that both count their orders
-            from 1 do not meet.
+            from 1 do not meet. For a record it is its form; all else has a stroke in it, which no
+            form's address can have.
         content: the body, or what tells it from another one.
     """
     key = request.http.headers.get(HEADER)

@@ -27,6 +27,7 @@ from anchorline.core.errors import (
 )
 from anchorline.core.said import Said
 from anchorline.store.database import (
+    AlreadyThereError,
     ContendedError,
     DatabaseUnavailableError,
     NotThereError,
@@ -266,6 +267,7 @@ _PROBLEMS: tuple[tuple[type[Exception], Callable[[Any], ProblemError]], ...] = (
     (TooManyError, _refused_with(429)),
     (RefusedError, _refused_with(422)),
     (NotThereError, _refused_with(404)),
+    (AlreadyThereError, lambda _error: ProblemError(409, "This is there already; get it anew.")),
     (StaleError, _of_stale),
     (ReusedKeyError, _of_reused_key),
     (ContendedError, _of_contention),

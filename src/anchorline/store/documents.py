@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from .database import StaleError
+from .database import AlreadyThereError, StaleError
 from .document_model import Document, Entry, Seen
 from .document_reading import DocumentReader, entry_of, versions_of
 from .schema_documents import DocumentRow, DocumentVersionRow
@@ -41,7 +41,10 @@ class DocumentStore(DocumentReader):
             self._write(session, row, document)
             return entry_of(row)
 
-        return self._database.run(work)
+        try:
+            return self._database.run(work)
+        except AlreadyThereError:  # made beside this one: now it is there, and this one is stale
+            return self._database.run(work)
 
     def publish(
         self, key: str, revision: int, by: str, base: Mapping[str, Any] | None = None

@@ -18,7 +18,7 @@ interface Props {
   state: Drafted;
   /** The state of the document that is looked at. */
   etag: string | null;
-  /** What is kept is another by now: what was changed on the page is let go. */
+  /** The draft was taken back: what was changed on the page is let go. */
   replaced: () => void;
 }
 
@@ -80,10 +80,7 @@ export function DocumentActions({ kind, document, state, etag, replaced }: Props
           kind={kind}
           document={document.key}
           etag={etag}
-          restored={async () => {
-            await refresh();
-            replaced();
-          }}
+          restored={refresh}
           close={() => showVersions(false)}
         />
       )}

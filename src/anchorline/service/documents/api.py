@@ -31,6 +31,7 @@ class DocumentApi(ABC):
         path: below the API's root, where its documents are.
         parameter: what stands for a document's key in paths.
         before: paths that its documents had in earlier releases, which are answered still.
+        listed_for: the scopes of which a server key has to have one to list them.
         document, listed, draft, version, difference: the schemas.
     """
 
@@ -38,6 +39,7 @@ class DocumentApi(ABC):
     path: ClassVar[str]
     parameter: ClassVar[str]
     before: ClassVar[tuple[str, ...]] = ()
+    listed_for: ClassVar[tuple[str, ...]] = ("forms",)
     document: ClassVar[type[BaseModel]]
     summary: ClassVar[type[DocumentSummary]]
     listed: ClassVar[type[DocumentList]]

@@ -55,17 +55,17 @@ class DocumentCalls:
     def put_draft(self, request: ApiRequest) -> ApiResponse:
         key, services = self._key(request), request.services
         kept = self._api.as_kept(request.body(self._api.document))
-        revision = self._revision_of_draft(request, key)
         unfinished = request.query(DraftQuery).unfinished
         try:
+            revision = self._revision_of_draft(request, key)
             entry = life.keep_draft(
                 services, self._kind, key, kept, revision, unfinished=unfinished
             )
         except StaleError as error:
             raise changed_meanwhile(error, "draft") from None
         except NotThereError:
-            detail = f"This {self._kind.stored.noun} was deleted in the meantime. To make it anew, "
-            raise ProblemError(412, detail + "send it without If-Match.") from None
+            gone = f"There is no {self._kind.stored.noun} {key!r} any more."
+            raise ProblemError(412, f"{gone} To make it anew, send it without If-Match.") from None
         return self._drafted(request, kept, entry)
 
     def _revision_of_draft(self, request: ApiRequest, key: str) -> int | None:

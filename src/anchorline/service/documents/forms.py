@@ -28,6 +28,7 @@ class FormApi(DocumentApi):
     """Forms."""
 
     kind, path, parameter = FORMS, "forms", "form"
+    listed_for = ("forms", "records")  # who fills forms is told which there are
     document, summary, listed, draft = FormDocument, FormSummary, FormList, FormDraft
     version, difference = FormVersion, FormDifferenceRequest
 

@@ -84,7 +84,7 @@ class _Call:
 _READING = (
     _Call(
         "GET", "", "list_{plural}", "All {plural}, page by page.", "list",
-        {"query": DocumentListQuery, "answer": "=listed"},
+        {"query": DocumentListQuery, "answer": "=listed", "scopes": "=listed_for"},
     ),
     _Call(
         "GET", "/ONE/draft", "get_{kind}_draft",

@@ -63,7 +63,7 @@ def make_key(request: ApiRequest) -> ApiResponse:
         secrets[made.key.id] = made
         return made.key.id
 
-    once_by = idempotency_key(request, "keys", request.http.get_data())
+    once_by = idempotency_key(request, "keys/", request.http.get_data())
     identifier = once(services, once_by, make)
     if identifier not in secrets:
         raise ProblemError(

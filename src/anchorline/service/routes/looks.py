@@ -58,7 +58,7 @@ def send_look(request: ApiRequest) -> ApiResponse:
     body = request.body(LookReport)
     facts = [fact.model_dump() for fact in body.facts]
     looks = request.services.looks
-    once_by = idempotency_key(request, "looks", request.http.get_data())
+    once_by = idempotency_key(request, "looks/", request.http.get_data())
     made = once(
         request.services,
         once_by,

@@ -119,7 +119,7 @@ def report_target_run(request: ApiRequest) -> ApiResponse:
     request.services.targets.require(key)
     report = body.model_dump(mode="json", exclude={"version"})
     services, name = request.services, request.caller.name
-    once_by = idempotency_key(request, f"runs {key}", request.http.get_data())
+    once_by = idempotency_key(request, f"runs/{key}", request.http.get_data())
     once(services, once_by, lambda: str(services.target_runs.keep(key, body.version, report, name)))
     return ApiResponse(None, status=204)
 
