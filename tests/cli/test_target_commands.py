@@ -30,6 +30,8 @@ def test_a_target_is_applied_shown_published_gone_back_from_and_deleted(run, tmp
     asked = run("targets", "apply", str(file), "--publish", source="n\n")
     assert asked.returncode == 1
     assert "version 1" in run("targets", "publish", "cli-shop", "--yes").stdout
+    same = run("targets", "publish", "cli-shop")
+    assert (same.returncode, "Nothing is different" in same.stderr) == (0, True)
     shown = run("targets", "show", "cli-shop")
     again = tmp_path / "again.yaml"
     again.write_text(shown.stdout)

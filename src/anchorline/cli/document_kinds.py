@@ -85,6 +85,11 @@ def chosen(kind: KindCommands, calls: AnyDocuments, keys: Sequence[str], every: 
     return [listed[key] for key in keys] if keys else list(listed.values())
 
 
+def is_published(one: Any) -> bool:
+    """Whether a document's draft is what is published."""
+    return one.published_version is not None and not one.draft_differs
+
+
 def _published(one: Any) -> str:
     if one.published_version is None:
         return "not yet"

@@ -76,13 +76,8 @@ class DifferenceQuery(RequestSchema):
     until: VersionNumber | None = Field(default=None, description="A version, instead of the draft")
 
 
-class DifferenceRequest(RequestSchema):
-    """The same for a document that is given."""
-
-    since: VersionNumber | None = Field(
-        default=None, description="A version, instead of the published one"
-    )
-    until: VersionNumber | None = Field(default=None, description="A version, instead of the draft")
+class DifferenceRequest(DifferenceQuery):
+    """The same for a document that is given; each kind has its own schema of one."""
 
 
 class ChangeSchema(Schema):
