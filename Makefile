@@ -5,10 +5,10 @@ PYTHON := .venv/bin/python
 # Tests are rewritten for their assertions at import: once, not at each run.
 PYTEST := PYTHONDONTWRITEBYTECODE= $(PYTHON) -m pytest
 
-.PHONY: api-types help demo demo-desk demo-start demo-stop test test-durations test-quick test-faults check web install bench-finding bench-load bench-service
+.PHONY: api-types help demo demo-desk demo-start demo-stop test test-durations test-quick test-faults check linters web install bench-finding bench-load bench-service
 
 help:  ## what can be made
-	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 16
 
 demo: install  ## serve the demo on http://127.0.0.1:8470 until Ctrl-C
 	@exec $(PYTHON) -m anchorline.demo run
@@ -36,6 +36,10 @@ api-types:  ## TypeScript's types of the API, from its own description
 
 check:  ## linters and types alone
 	@setup/install.sh test
+	@$(MAKE) --no-print-directory linters
+
+# What is installed stays as it is: the tests run beside this.
+linters:
 	@npm run --silent check & web=$$!; \
 	set -e; \
 	.venv/bin/ruff check; \
@@ -59,7 +63,7 @@ bench-service: install  ## the service under people who type, next to an empty r
 # Tests wait more than they work: three beside each other, and what only reads the sources beside them.
 test:  ## everything
 	@setup/install.sh test
-	@checks=$$(mktemp); { nice $(MAKE) --no-print-directory check && nice npm test --silent; } > $$checks 2>&1 & checking=$$!; \
+	@checks=$$(mktemp); { nice $(MAKE) --no-print-directory linters && nice npm test --silent; } > $$checks 2>&1 & checking=$$!; \
 	$(PYTEST) --numprocesses 3 --dist loadgroup --no-loadscope-reorder; tested=$$?; \
 	wait $$checking; checked=$$?; cat $$checks; rm $$checks; \
 	exit $$(( tested || checked ))
