@@ -18,6 +18,9 @@ from .x11.hands import X11Hands
 from .x11.screen import open_display
 from .x11.selections import Selections
 
+# A walk is in no hurry, and puts back what stood in each field: a slow program gets its time to say
+# what that is.
+_MARK_SECONDS = 0.4
 _NEXT, _PASTE = Chord((), "Tab"), Chord(("Ctrl",), "v")
 
 
@@ -62,7 +65,7 @@ class FieldWalk:
             try:
                 hands = X11Hands(
                     connection, self._place.window, self._place.focus, self._selections,
-                    self._tree, _PASTE,
+                    self._tree, _PASTE, mark_seconds=_MARK_SECONDS,
                 )  # fmt: skip
                 try:
                     hands.begin([f"‹{number}›", self._before or ""], bring_back=True)

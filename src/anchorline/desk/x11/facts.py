@@ -93,7 +93,6 @@ class Looker:
             return None
         display = self._screen.display
         before = self._screen.root.query_pointer()
-        taken = self._selections.times_taken("PRIMARY")
         self._selections.offer("PRIMARY", "")
         for x, y, kind in (
             (left + 2, top + 2, X.ButtonPress),
@@ -104,7 +103,7 @@ class Looker:
         xtest.fake_input(display, X.MotionNotify, x=before.root_x, y=before.root_y)
         display.sync()
         until = time.monotonic() + _MARK_SECONDS
-        while self._selections.times_taken("PRIMARY") == taken:
+        while self._selections.holds("PRIMARY", display):
             if time.monotonic() > until:
                 return None
             time.sleep(0.003)

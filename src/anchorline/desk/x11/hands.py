@@ -21,8 +21,9 @@ from .typing import GuardedKeys
 
 _ALIVE_SECONDS = 3.0
 _FRONT_SECONDS = 1.0
-# A program that has answered may still be about to say what is marked.
-_MARK_SECONDS = 0.06
+# A program that has answered may still be about to say what is marked: so long, or some times as
+# long as it took at most so far, whichever is longer.
+_MARK_SECONDS, _MARK_TIMES = 0.06, 4
 # What was just written is surely there: a slow program gets longer to say so.
 _READ_SECONDS = 0.4
 _PASTE_SECONDS = 1.5
@@ -40,6 +41,7 @@ class X11Hands:
         focus: the window inside it that has the focus.
         paste_key: of the plan.
         is_stopped: whether somebody else has stopped the run.
+        mark_seconds: how long a program that lives may take to mark what stands in a field.
     """
 
     def __init__(
@@ -52,6 +54,7 @@ class X11Hands:
         paste_key: Chord,
         pace_ms: int = 2,
         is_stopped: Callable[[], bool] = lambda: False,
+        mark_seconds: float = _MARK_SECONDS,
     ) -> None:
         self._display, self._window, self._focus = connection, window, focus
         self._selections, self._tree, self._paste_key = selections, tree, paste_key
@@ -60,11 +63,12 @@ class X11Hands:
         self._screen: Screen = self.keys.screen
         self._looker = Looker(self._screen, selections, tree)
         self._pid = self._screen.pid(window)
-        self._answers = self._can_answer()
+        self._answers = False
         # Toolkits send their answer with one or the other of these.
         answers = X.SubstructureNotifyMask | X.StructureNotifyMask
         self._screen.root.change_attributes(event_mask=answers)
         self._can_mark = False
+        self._mark_seconds, self._slowest_mark = mark_seconds, 0.0
         self._clipboard: str | None = None
         self._asked = 0
 
@@ -123,7 +127,7 @@ class X11Hands:
         if not select:
             self.press(last)
             return None
-        before = self._marked(select)
+        before = self._marked(select, self._mark_seconds)
         self.press(last)
         return before
 
@@ -217,20 +221,21 @@ class X11Hands:
             return None
         return self._tree.focused(self._pid)
 
-    def _marked(self, select: Sequence[Chord], patience: float = _MARK_SECONDS) -> str | None:
+    def _marked(self, select: Sequence[Chord], patience: float) -> str | None:
         """What stands in the field, after it is marked; None where that is not to be learned."""
-        taken = self._selections.times_taken("PRIMARY")
         self._selections.offer("PRIMARY", "")
         for chord in select:
             self.press(chord)
+        pressed = time.monotonic()
         answered = self._require_answer()
-        until = time.monotonic() + patience
-        while self._selections.times_taken("PRIMARY") == taken:
+        until = time.monotonic() + max(patience, _MARK_TIMES * self._slowest_mark)
+        while self._selections.holds("PRIMARY", self._display):
             if time.monotonic() > until:
                 # Nothing was marked: the field is empty, or the program never says.
                 return "" if self._can_mark and answered else None
             time.sleep(0.002)
         self._can_mark = True
+        self._slowest_mark = max(self._slowest_mark, time.monotonic() - pressed)
         text, is_slow = self._selections.read_within("PRIMARY", _ALIVE_SECONDS)
         if is_slow:
             raise StopRun("frozen", "The program does not answer. Wait until it does, and go on.")
@@ -247,6 +252,8 @@ class X11Hands:
         Raises:
             StopRun: it does not answer.
         """
+        # Some say that they can be asked only a while after their window has come.
+        self._answers = self._answers or self._can_answer()
         if not self._answers:
             return False
         self._asked += 1

@@ -23,11 +23,7 @@ _ANSWER_SECONDS = 1.0
 
 
 class Selections:
-    """Reads and offers selections.
-
-    Attributes:
-        taken: counts, by selection, how often another program has taken it from us.
-    """
+    """Reads and offers selections."""
 
     def __init__(self, connection: display.Display) -> None:
         self._display = connection
@@ -38,7 +34,6 @@ class Selections:
             for name in ("PRIMARY", "CLIPBOARD", "UTF8_STRING", "TARGETS", "ANCHORLINE_DESK")
         }
         self._texts: dict[int, bytes] = {}
-        self._taken: dict[int, int] = {}
         self._given: dict[int, int] = {}
         self._tasks: SimpleQueue[tuple[Callable[[], object], Future[object]]] = SimpleQueue()
         self._waiting: Future[str | None] | None = None
@@ -60,9 +55,14 @@ class Selections:
         """Holds a selection with a text, until another program takes it."""
         self._do(lambda: self._offer(self._atoms[selection], text.encode()))
 
-    def times_taken(self, selection: str) -> int:
-        """How often another program has taken a selection from us so far."""
-        return self._do(lambda: self._taken.get(self._atoms[selection], 0))
+    def holds(self, selection: str, connection: display.Display) -> bool:
+        """Whether no other program has taken what we offer, by the server's own word.
+
+        Asked on the connection of whoever waits: what a program did before it answered there is
+        known then, however busy this object's thread is.
+        """
+        holder = connection.get_selection_owner(self._atoms[selection])
+        return not isinstance(holder, int) and holder.id == self._window.id
 
     def times_asked(self, selection: str) -> int:
         """How often programs have fetched what we offer so far."""
@@ -120,7 +120,6 @@ class Selections:
     def _handle(self, one: rq.Event) -> None:
         if one.type == X.SelectionClear:
             self._texts.pop(one.atom, None)
-            self._taken[one.atom] = self._taken.get(one.atom, 0) + 1
         elif one.type == X.SelectionRequest:
             self._hand_over(one)
         elif one.type == X.SelectionNotify and self._waiting is not None:
