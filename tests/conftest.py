@@ -10,6 +10,7 @@ import socket
 import subprocess
 import sys
 import tempfile
+import time
 from collections import Counter
 from collections.abc import Iterator
 from contextlib import suppress
@@ -29,6 +30,7 @@ from anchorline.demo.world import make_rows
 from anchorline.store.database import Database
 from anchorline.store.local_server import LocalServer
 from anchorline.store.migrate import migrate
+from tests.waiting import wait_until
 
 PROJECT = Path(__file__).resolve().parents[1]
 # One folder for a run, whichever of its processes comes first: what takes long to make is copied.
@@ -269,6 +271,35 @@ class Stack:
         )
         assert done.returncode == 0, done.stdout + done.stderr
         return done.stdout
+
+    def database_pid(self) -> int:
+        """The process of its database."""
+        (found,) = (
+            process.pid for process in psutil.process_iter(["cmdline"])
+            if f"--datadir={self.folder}/mariadb/data" in (process.info["cmdline"] or ())
+        )  # fmt: skip
+        return int(found)
+
+    def until_database(self, *, other_than: int = 0) -> None:
+        """Waits until whoever answers has a database that answers.
+
+        Each process that answers finds out for itself, and each request comes to one of them: the
+        first that is content is not all of them.
+
+        Args:
+            other_than: a database that was killed; nobody may have noticed so far.
+        """
+        wait_until(lambda: other_than not in psutil.pids(), why="it was not killed")
+
+        def all_have_one() -> bool:
+            for _ in range(20):
+                with self.http() as http:  # anew: another process may take it
+                    if http.get("/readyz").status_code != 200:
+                        return False
+                time.sleep(0.05)
+            return True
+
+        wait_until(all_have_one, 120, "the database did not come back")
 
     def http(self, key: str | None = "server_key", **headers: str) -> httpx.Client:
         """A plain HTTP client with one of the keys of access.json."""

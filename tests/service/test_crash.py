@@ -9,8 +9,6 @@ from pathlib import Path
 
 import httpx
 
-from tests.waiting import wait_until
-
 SLOTS = {"piano": {"country_code": "GB"}}
 VALUES = {
     "contact": "Crash", "phone": "+44 20 555 0100", "visit": "tuning", "piano_number": "1",
@@ -92,12 +90,9 @@ def test_a_kill_of_everything_in_the_middle_loses_and_doubles_no_record(scratch_
 
 
 def test_the_service_brings_its_database_back(scratch_stack):
-    (database,) = [
-        pid for pid, command in processes_of(scratch_stack).items()
-        if "mariadbd" in command.split()[0]
-    ]  # fmt: skip
-    os.kill(database, signal.SIGKILL)
+    killed = scratch_stack.database_pid()
+    os.kill(killed, signal.SIGKILL)
+    scratch_stack.until_database(other_than=killed)
+    assert scratch_stack.database_pid() != killed
     with scratch_stack.http() as http:
-        wait_until(
-            lambda: http.get("/readyz").status_code == 200, why="the database did not come back"
-        )
+        assert http.get("/api/v1/records", params={"search": "crash"}).json()["total"] == 100

@@ -145,7 +145,7 @@ def test_keys_seen_lately_find_after_a_restart_while_the_database_is_away(scratc
             assert http.get("/api/v1/suggest?q=b").json()["suggestions"]
         wait_until(lambda: any(kept.iterdir()), 30, "nothing was kept")
         wait_until(lambda: _all_know(scratch_stack, kept), 90, "the key was not kept")
-    (database,) = [p for p, c in processes_of(scratch_stack).items() if "mariadbd" in c]
+    database = scratch_stack.database_pid()
     before = parents()
     os.kill(database, signal.SIGSTOP)
     try:
@@ -161,6 +161,7 @@ def test_keys_seen_lately_find_after_a_restart_while_the_database_is_away(scratc
     finally:
         os.kill(database, signal.SIGCONT)
     wait_until(lambda: _finds(scratch_stack, "browser_key"), 60, "nothing came back")
+    scratch_stack.until_database()
 
 
 def _all_know(stack, folder):

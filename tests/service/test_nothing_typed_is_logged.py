@@ -10,8 +10,7 @@ import pytest
 
 from anchorline.service.logs import _kinds_and_places
 from tests.conftest import PATIENCE
-from tests.service.test_crash import processes_of
-from tests.waiting import SLOWNESS, hold, wait_until
+from tests.waiting import SLOWNESS, hold
 
 MARK = "zqxmarkzqx"
 
@@ -74,15 +73,12 @@ def test_no_value_is_in_any_log_also_when_the_database_fails(scratch_stack):
     with scratch_stack.http() as http:
         statuses = [answer.status_code for answer in everything_sent(http)]
         assert {201, 409, 422, 404, 400, 401} <= set(statuses)
-        (database,) = [
-            pid for pid, command in processes_of(scratch_stack).items()
-            if "mariadbd" in command.split()[0]
-        ]  # fmt: skip
+        database = scratch_stack.database_pid()
         os.kill(database, signal.SIGKILL)
         for _ in range(3):
             for answer in everything_sent(http):
                 assert answer.status_code not in (500, 502)
-        wait_until(lambda: http.get("/readyz").status_code == 200)
+        scratch_stack.until_database(other_than=database)
         metrics = http.get("/metrics").text
     assert MARK not in metrics
     for path, content in written(scratch_stack).items():
@@ -133,10 +129,7 @@ def test_an_open_form_goes_on_finding_and_filling_while_the_database_hangs(scrat
     page = httpx.get(f"{scratch_stack.url}/f/tuning-visit", trust_env=False, timeout=60).text
     token = page.split('access="')[1].split('"')[0]
     with scratch_stack.http(None, Authorization=f"Bearer {token}") as http:
-        (database,) = [
-            pid for pid, command in processes_of(scratch_stack).items()
-            if "mariadbd" in command.split()[0]
-        ]  # fmt: skip
+        database = scratch_stack.database_pid()
         hold(database)
         try:
             time.sleep(PATIENCE + 3)
@@ -159,4 +152,4 @@ def test_an_open_form_goes_on_finding_and_filling_while_the_database_hangs(scrat
             assert time.monotonic() - began < PATIENCE, "it was waited for"
         finally:
             os.kill(database, signal.SIGCONT)
-        wait_until(lambda: http.get("/readyz").status_code == 200)
+        scratch_stack.until_database()

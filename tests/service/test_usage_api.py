@@ -242,10 +242,11 @@ def test_counted_is_what_was_served_whatever_is_killed(scratch_stack):
     commands = processes_of(scratch_stack)
     answering = sorted(pid for pid, command in commands.items() if "service answer" in command)
     os.kill(answering[-1], signal.SIGKILL)
-    (database,) = [pid for pid, command in commands.items() if "--datadir" in command]
+    database = scratch_stack.database_pid()
     os.kill(database, signal.SIGKILL)
     for thread in threads:
         thread.join()
+    scratch_stack.until_database(other_than=database)
     assert len(served) == 200
     with Client(scratch_stack.url, scratch_stack.access["server_key"]) as client:
         wait_until(lambda: count_of(client, made.key.id).count >= 200, every=0.5)
