@@ -8,6 +8,7 @@ import type * as api from "./api";
 import { InputPort } from "./attach/input-port";
 import type { FromConsole, FromPage } from "./attach/inspection";
 import { seenInputs } from "./attach/seen";
+import { TreeWatch } from "./attach/tree-watch";
 import { make, shadowOf } from "./dom";
 import { valueAt } from "./dictionary";
 
@@ -39,14 +40,16 @@ export function inspect(opener: Window, service: string): void {
   };
   let later: ReturnType<typeof setTimeout> | undefined;
   let seen = "";
-  new MutationObserver(() => {
+  const watch = new TreeWatch(() => {
     clearTimeout(later);
     later = setTimeout(() => {
+      watch.renew();
       const now = JSON.stringify(seenInputs(document));
       if (now !== seen) look();
       seen = now;
     }, REDRAWN_MS);
-  }).observe(document.documentElement, { childList: true, subtree: true });
+  });
+  watch.renew();
   addEventListener("message", ({ source, origin, data }: MessageEvent<FromConsole>) => {
     if (source !== opener || origin !== service) return;
     if (data.kind === "anchorline-look") look();

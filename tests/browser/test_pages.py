@@ -10,7 +10,7 @@ from anchorline.client import Client, InvalidError, PageTargetDocument
 from tests.waiting import wait_until
 
 from .conftest import axe_faults, rows
-from .pages import INPUTS, PAGES, TARGET, write_page
+from .pages import INPUTS, OWN_PAGES, PAGES, TARGET, write_page
 
 OTHER = "Kiln Crescent"
 MEWS = {"street": "16 Abbey Mews", "town": "Brackwater", "postcode": "QV1 1AA", "country": "2"}
@@ -76,6 +76,21 @@ def test_one_target_fills_changes_takes_back_and_empties_the_page_of_every_libra
     )
     page.wait_for_function("Object.values(window.got).every((text) => text === '')")
     assert [said for said in page.said if "Anchorline" in said] == []
+
+
+def test_a_frame_whose_page_comes_late_or_is_followed_by_another_one_has_the_finder(attached):
+    late = "<script>setTimeout(() => { document.querySelector('iframe').src = '/frame.html' }, 1500)</script>"
+    page = attached(OWN_PAGES["frame"].replace('src="/frame.html"', "") + late)
+    expect(finder(page, "frame")).to_be_visible()
+    frame = page.frame(url="**/frame.html")
+    frame.evaluate("location.assign('/frame.html?next')")
+    frame.wait_for_url("**/frame.html?next")
+    expect(finder(page, "frame")).to_be_visible()
+    finder(page, "frame").fill("16 abbey mews")
+    option = page.frame_locator("iframe").get_by_role("option")
+    option.filter(has_text="16 Abbey Mews").first.click()
+    page.wait_for_function("window.got.country === '2'")
+    assert got(page) == MEWS
 
 
 def test_the_administrators_word_finds_practice_addresses_that_count_for_nothing(attached, client):

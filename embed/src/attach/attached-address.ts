@@ -82,6 +82,11 @@ export class AttachedAddress {
     if (sits === "instead" && !this.hasFilled && !at.value) this.hide(whole as HTMLElement);
   }
 
+  /** The page that it stood on is gone from its frame: browsers let nothing that stood there listen any more. */
+  get isLost(): boolean {
+    return this.host.ownerDocument.defaultView === null;
+  }
+
   leave(): void {
     this.count?.leave();
     this.count = null;

@@ -11,7 +11,8 @@ import { AttachedAddress } from "./attached-address";
 import { InputPort } from "./input-port";
 import { matchesPath } from "./paths";
 import { type Say, sayer, warn } from "./say";
-import { type Tree, treesIn } from "./trees";
+import { TreeWatch } from "./tree-watch";
+import type { Tree } from "./trees";
 
 const PAUSE_MS = 120;
 /** So long a page may take to draw its inputs before one that is missing is said. */
@@ -30,9 +31,10 @@ export class AttachedPage implements Attachment {
   readonly say: Say;
   private document: api.PageTargetDocument | null = null;
   private addresses: AttachedAddress[] = [];
+  private newAddress: ((address: api.PageAddressSchema) => AttachedAddress) | undefined;
   private keys: string[] = [];
   private ports = new Map<string, InputPort>();
-  private readonly observers = new Map<Tree, MutationObserver>();
+  private readonly watch = new TreeWatch(() => this.later());
   private timer: ReturnType<typeof setTimeout> | undefined;
   private patience: ReturnType<typeof setTimeout> | undefined;
   private isGone = false;
@@ -52,8 +54,7 @@ export class AttachedPage implements Attachment {
     this.isGone = true;
     clearTimeout(this.timer);
     clearTimeout(this.patience);
-    for (const observer of this.observers.values()) observer.disconnect();
-    this.observers.clear();
+    this.watch.end();
     for (const address of this.addresses) address.leave();
     for (const port of this.ports.values()) port.leave();
     this.addresses = [];
@@ -102,9 +103,9 @@ export class AttachedPage implements Attachment {
     this.document = document;
     this.ports = new Map((document.inputs ?? []).map((input) => [input.key, new InputPort(input, this.say)]));
     const { target, connection, ports, say, counts } = this;
-    this.addresses = (document.addresses ?? []).map(
-      (address) => new AttachedAddress(address, { target, connection, ports, words, style: document.style ?? "", say, counts }),
-    );
+    const place = { target, connection, ports, words, style: document.style ?? "", say, counts };
+    this.newAddress = (address) => new AttachedAddress(address, place);
+    this.addresses = (document.addresses ?? []).map(this.newAddress);
     this.keys = (document.addresses ?? []).map((address) => address.key);
     addEventListener("popstate", this.later);
     this.patience = setTimeout(() => this.sayWhatIsMissing(), PATIENCE_MS);
@@ -127,10 +128,10 @@ export class AttachedPage implements Attachment {
 
   /** Attaches what is there now, and lets go what is not. */
   private look(): void {
-    this.observe();
+    this.watch.renew();
     const isHere = this.isOnPath();
     (this.document?.addresses ?? []).forEach((entry, number) => {
-      const address = this.addresses[number];
+      const address = this.inUse(number, entry);
       if (!address) return;
       const at = isHere ? (this.ports.get(entry.finder?.at ?? "")?.element ?? null) : null;
       if (!at) {
@@ -140,6 +141,14 @@ export class AttachedPage implements Attachment {
         else address.sit(at);
       }
     });
+  }
+
+  /** An address that can be used: one that went with the page of its frame is made anew. */
+  private inUse(number: number, entry: api.PageAddressSchema): AttachedAddress | undefined {
+    const address = this.addresses[number];
+    if (!address?.isLost || !this.newAddress) return address;
+    address.leave();
+    return (this.addresses[number] = this.newAddress(entry));
   }
 
   private isOnPath(): boolean {
@@ -153,21 +162,6 @@ export class AttachedPage implements Attachment {
       return;
     }
     for (const port of this.ports.values()) if (!port.element) port.sayMissing();
-  }
-
-  private observe(): void {
-    const trees = new Set(treesIn(document));
-    for (const [tree, observer] of this.observers) {
-      if (trees.has(tree)) continue;
-      observer.disconnect();
-      this.observers.delete(tree);
-    }
-    for (const tree of trees) {
-      if (this.observers.has(tree)) continue;
-      const observer = new MutationObserver(this.later);
-      observer.observe(tree, { childList: true, subtree: true, attributes: true, attributeFilter: ["name", "id", "class", "autocomplete"] });
-      this.observers.set(tree, observer);
-    }
   }
 }
 
