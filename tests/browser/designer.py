@@ -6,6 +6,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from .drafts import kept, published
+
 
 class Designer:
     """One open form in the designer, used by mouse."""
@@ -96,19 +98,12 @@ class Designer:
 
     def kept(self) -> Designer:
         """Waits until everything is on the service."""
-        expect(self.page.get_by_text(re.compile(r"^kept \d\d:\d\d"))).to_be_visible()
+        kept(self.page)
         return self
 
     def publish(self) -> list[str]:
         """Publishes, and returns the sentences that were shown."""
-        self.page.get_by_role("button", name="Publish …").click()
-        dialog = self.page.get_by_role("dialog", name="Publish")
-        button = dialog.get_by_role("button", name="Publish", exact=True)
-        expect(button).to_be_enabled()
-        said = dialog.locator(".changes li").all_inner_texts()
-        button.click()
-        expect(self.page.get_by_text(re.compile(r"Version \d+ is published")).last).to_be_visible()
-        return said
+        return published(self.page)
 
     def is_in_order(self, *names: str) -> None:
         """Waits until the outline has these items."""

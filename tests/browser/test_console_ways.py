@@ -55,15 +55,12 @@ def test_a_search_keeps_its_text_after_going_back(console, stack, client):
 
 
 @pytest.fixture
-def edited(console, stack, client):
-    """An own layout with an edit that is not saved."""
+def edited(console, stack):
+    """The rules of a dataset with an edit that is not saved."""
     page = console
-    document = OwnLayoutDocument(key="guarded", title="Guarded", countries=["FR"])
-    client.own_layouts.put_draft(document)
-    page.goto(f"{stack.url}/console/layouts/own/guarded")
-    page.get_by_label("Label of postcode").fill("Where post goes")
-    yield page
-    client.own_layouts.delete("guarded")
+    page.goto(f"{stack.url}/console/data/demo")
+    page.get_by_label("Other editions kept").fill("9")
+    return page
 
 
 def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
@@ -71,14 +68,14 @@ def test_leaving_with_unsaved_edits_asks_and_staying_keeps_them(edited):
     page.get_by_role("link", name="Records", exact=True).click()
     page.locator(".ant-modal-confirm-title").wait_for()
     page.get_by_role("button", name="Stay here").click()
-    expect(page.get_by_label("Label of postcode")).to_have_value("Where post goes")
+    expect(page.get_by_label("Other editions kept")).to_have_value("9")
     page.get_by_role("button", name="Sign out").click()
     page.get_by_role("button", name="Stay here").click()
     page.get_by_role("link", name="Records", exact=True).click()
     page.get_by_role("button", name="Leave, lose the changes").click()
     page.get_by_role("heading", name="Records").wait_for()
     page.go_back()
-    expect(page.get_by_label("Label of postcode")).not_to_have_value("Where post goes")
+    expect(page.get_by_label("Other editions kept")).not_to_have_value("9")
 
 
 def test_reloading_with_unsaved_edits_asks(edited):
@@ -94,22 +91,12 @@ def test_reloading_with_unsaved_edits_asks(edited):
     assert asked == ["beforeunload"]
 
 
-def test_saved_edits_let_one_go(edited):
+def test_discarded_edits_let_one_go(edited):
     page = edited
     page.get_by_role("button", name="Discard changes").click()
     page.get_by_role("link", name="Records", exact=True).click()
     page.get_by_role("heading", name="Records").wait_for()
     expect(page.get_by_text("Leave without saving?")).to_have_count(0)
-
-
-def test_the_rules_of_a_dataset_are_guarded_as_well(console, stack):
-    page = console
-    page.goto(f"{stack.url}/console/data/demo")
-    page.get_by_label("Other editions kept").fill("9")
-    page.get_by_role("link", name="Records", exact=True).click()
-    page.locator(".ant-modal-confirm-title").wait_for()
-    page.get_by_role("button", name="Leave, lose the changes").click()
-    page.get_by_role("heading", name="Records").wait_for()
 
 
 def test_the_focus_never_falls_to_the_body(console, stack):

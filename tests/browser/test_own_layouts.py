@@ -9,6 +9,7 @@ from anchorline.store.schema_documents import DocumentVersionRow
 from tests.states import ANY_STATE
 
 from .conftest import axe_faults, finder, rows
+from .drafts import kept, more, published
 
 TITLE = "Letters to France and Belgium"
 KEY = "letters-to-france-and-belgium"
@@ -18,8 +19,8 @@ KEY = "letters-to-france-and-belgium"
 def afterwards(api):
     """Nothing of it is left for other tests."""
     yield
-    for kept in api.get("layouts/own").json()["own_layouts"]:
-        api.delete(f"layouts/own/{kept['key']}")
+    for one in api.get("layouts/own").json()["own_layouts"]:
+        api.delete(f"layouts/own/{one['key']}")
 
 
 def begun(console, title=TITLE, countries=("France", "Belgium")):
@@ -105,15 +106,11 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
     expect(then.locator("address")).to_contain_text("Abbey Lane 12")
     assert axe_faults(page) == []
 
-    page.get_by_role("button", name="Save draft").click()
-    page.get_by_text("Draft saved.").wait_for()
+    kept(page)
     assert labels(billing(page, stack), "France", page) == before[billing, "France"]
     page.goto(f"{stack.url}/console/layouts/own/{KEY}")
-    page.get_by_role("button", name="Publish", exact=True).click()
-    dialog = page.get_by_role("dialog")
-    expect(dialog).to_contain_text("Building is no longer asked for.")
-    dialog.get_by_role("button", name="Publish it").click()
-    page.get_by_text("Version 1 is published.").wait_for()
+    said = published(page)
+    assert "FR: Building is no longer asked for." in said, said
 
     for where in (billing, home):
         for country in ("France", "Belgium"):
@@ -182,9 +179,14 @@ def test_a_line_that_cannot_be_read_stays_as_it_was_typed_and_says_where(console
     line.fill("number strete")
     page.get_by_text("There is no component 'strete'. Did you mean street?").wait_for()
     expect(line).to_have_value("number strete")
-    page.get_by_role("button", name="Save draft").click()
-    page.get_by_role("alert").filter(has_text="/lines/0/to").wait_for()
-    expect(line).to_have_value("number strete")
+    kept(page)
+    page.get_by_role("button", name="Publish …").click()
+    dialog = page.get_by_role("dialog", name="Publish")
+    expect(dialog).to_contain_text("There is no component 'strete'.")
+    expect(dialog.get_by_role("button", name="Publish", exact=True)).to_be_disabled()
+    dialog.get_by_role("button", name="Not yet").click()
+    page.reload()
+    expect(line, "what is wrong is kept as well").to_have_value("number strete")
     line.fill("street number")
     page.get_by_text("The line “number street” becomes “street number”.").wait_for()
     page.get_by_role("button", name="Line 5 as it was").click()
@@ -239,7 +241,7 @@ def test_the_list_of_own_layouts_says_where_each_holds(console, stack, api, afte
         "one-form (for named forms), then all-over (everywhere), then the shipped layout."
     )
     page.goto(f"{stack.url}/console/layouts/own/one-form")
-    page.get_by_role("button", name="Delete", exact=True).click()
+    more(page, "Delete …")
     page.get_by_role("button", name="Delete it").click()
     expect(page.get_by_role("row", name=re.compile("one-form"))).to_have_count(0)
     expect(page.get_by_role("row", name=re.compile("all-over"))).to_be_visible()
@@ -284,7 +286,6 @@ def test_a_conflict_with_a_newer_shipped_layout_is_shown_and_kept(
     page.get_by_role("link", name="Older").click()
     page.get_by_text("The shipped layout of FR calls town “Town” now (en).").wait_for()
     assert axe_faults(page) == []
-    page.get_by_role("button", name="Publish", exact=True).click()
-    page.get_by_role("button", name="Publish it").click()
+    assert published(page) == []
     page.get_by_text(f"Version {version + 1} is published.").wait_for()
     expect(page.get_by_text("calls town “Town” now")).to_have_count(0)

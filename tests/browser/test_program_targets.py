@@ -7,6 +7,7 @@ from anchorline.client import Client
 from anchorline.wire.target_runs import TargetRunReport
 
 from .conftest import axe_faults
+from .drafts import kept, more, published
 
 FACTS = [
     {"kind": "program", "text": "ledger"},
@@ -84,10 +85,7 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
     expect(console.get_by_text("Write Address line 1")).to_be_visible()
     no_faults(console, "trial")
 
-    console.get_by_role("button", name="Save draft").click()
-    console.get_by_text("Draft saved.").wait_for()
-    console.get_by_role("button", name="Publish", exact=True).click()
-    console.get_by_text("Version 1 is published.").wait_for()
+    published(console)
     document = client.targets.draft("contacts-of-the-ledger")[0].document
     plan = document.addresses[0].plan
     assert [row.part for row in plan.table] == ["line1", "line2", "town", "country", "postcode"]
@@ -116,14 +114,13 @@ def test_steps_are_written_by_hand_and_a_draft_is_copied_and_taken_back(console,
     steps = console.get_by_role("textbox", name="Steps")
     expect(steps).to_contain_text("do: write, part: street")
     steps.fill("- { do: write, part: street }\n- { do: press, keys: F5 }")
-    console.get_by_role("button", name="Save draft").click()
-    console.get_by_text("Draft saved.").wait_for()
-    kept = client.targets.draft("ledger")[0].document.addresses[0].plan.steps
-    assert [one.do for one in kept] == ["write", "press"]
-    console.get_by_role("button", name="Back to what is published").click()
+    kept(console)
+    steps = client.targets.draft("ledger")[0].document.addresses[0].plan.steps
+    assert [one.do for one in steps] == ["write", "press"]
+    more(console, "Back to what is published")
     console.get_by_role("button", name="Take it back").click()
     expect(console.get_by_label("Part of row 2")).to_be_visible()
-    console.get_by_role("button", name="Copy", exact=True).click()
+    more(console, "Copy")
     expect(console.get_by_role("heading", name="Ledger (copy)")).to_be_visible()
     assert {one.key for one in client.targets.list()} == {"ledger", "ledger-copy"}
 

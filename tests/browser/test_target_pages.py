@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 from anchorline.client import Client
 
 from .conftest import axe_faults
+from .drafts import kept, published
 from .pages import INPUTS, write_page
 
 LINE = re.compile(r'data-key="(anl_browser_\w+_[\w-]+)"')
@@ -41,10 +42,7 @@ def keep_and_publish(console):
     console.get_by_role("option", name="United Kingdom").first.wait_for(state="attached")
     console.keyboard.press("Enter")
     console.keyboard.press("Escape")
-    console.get_by_role("button", name="Save draft").click()
-    console.get_by_text("Draft saved.").wait_for()
-    console.get_by_role("button", name="Publish", exact=True).click()
-    console.get_by_text("Version 1 is published.").wait_for()
+    published(console)
 
 
 def line_of(console):
@@ -116,8 +114,7 @@ def test_html_that_is_pasted_becomes_a_target(console, stack, targets):
     console.get_by_label("What Delivery note is").click()
     console.keyboard.type("district")
     console.keyboard.press("Enter")
-    console.get_by_role("button", name="Save draft").click()
-    console.get_by_text("Draft saved.").wait_for()
+    kept(console)
     rules = targets.draft("pasted-page")[0].document.addresses[0].mapping
     assert (["district"], "note") in [(rule.components, rule.into) for rule in rules]
 
@@ -253,22 +250,17 @@ def test_a_page_of_the_console_that_fails_keeps_what_was_being_edited(
     opened_from(console, origin)
     console.get_by_role("button", name="Keep it as a draft").click()
     console.get_by_role("tab", name="Where and how").click()
-    console.get_by_label("Name").first.fill("Changed and not saved")
+    console.get_by_label("Name").first.fill("Changed, and then it failed")
     # An answer that no service gives: the page makes nothing of it.
     console.route(re.compile("/faults"), lambda route: route.fulfill(json={"faults": 5}))
     console.get_by_role("tab", name="Mistakes reported").click()
     failed = console.get_by_role("alert").filter(has_text="makes nothing of")
-    expect(failed).to_contain_text("What you were changing is kept")
+    expect(failed).to_contain_text("What you changed is in the draft")
     assert axe_faults(console) == []
-    with console.expect_download() as saving:
-        failed.get_by_role("button", name="Save what was changed as a file").click()
-    assert "Changed and not saved" in saving.value.path().read_text()
-    console.get_by_role("link", name="Records").click()
-    console.get_by_role("button", name="Stay here").click()
     console.unroute(re.compile("/faults"))
     failed.get_by_role("button", name="Show the page again").click()
     console.get_by_role("tab", name="Where and how").click()
-    expect(console.get_by_label("Name").first).to_have_value("Changed and not saved")
-    console.get_by_role("button", name="Save draft").click()
-    console.get_by_text("Draft saved.").wait_for()
+    expect(console.get_by_label("Name").first).to_have_value("Changed, and then it failed")
+    kept(console)
+    assert targets.draft("failing")[0].document.addresses[0].label == "Changed, and then it failed"
     console.faults.clear()

@@ -1,5 +1,5 @@
 import { StateTag } from "./StateTag";
-import type { Drafted } from "./useDraft";
+import type { Drafted } from "./documents/kind";
 
 /** Whether people meet what the draft says. */
 export function PublishState({ state }: { state: Drafted }): React.ReactNode {

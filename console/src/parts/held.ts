@@ -5,6 +5,7 @@
  */
 
 const held = new Map<string, unknown>();
+const drafts = new Set<string>();
 let isFailing = false;
 
 /** Holds a value; null where there is nothing to be held. */
@@ -21,6 +22,15 @@ export function release(name: string): void {
   if (!isFailing) held.delete(name);
 }
 
+/** A page keeps what is edited on it as a draft by itself; done, it says so no more. */
+export function keepsDraft(name: string): () => void {
+  drafts.add(name);
+  return () => void (isFailing || drafts.delete(name));
+}
+
+/** Whether the page, or the one that has failed, keeps what is edited on it by itself. */
+export const isKeptAsDraft = (): boolean => drafts.size > 0;
+
 /** A page has failed: whatever it held stays until it is drawn anew, or let go. */
 export function failed(): void {
   isFailing = true;
@@ -29,12 +39,14 @@ export function failed(): void {
 /** It is drawn anew, with what it held. */
 export function drawnAnew(): void {
   isFailing = false;
+  drafts.clear();
 }
 
 /** What was held is not wanted any more. */
 export function letGo(): void {
   isFailing = false;
   held.clear();
+  drafts.clear();
 }
 
 /** All that is held, for a file. */

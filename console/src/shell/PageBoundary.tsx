@@ -4,7 +4,7 @@ import { Alert, Button, Space } from "antd";
 import { Component } from "react";
 
 import { PageHead } from "../parts/PageHead";
-import { drawnAnew, everything, failed, letGo } from "../parts/held";
+import { drawnAnew, everything, failed, isKeptAsDraft, letGo } from "../parts/held";
 import { useUnsaved } from "../parts/useUnsaved";
 
 interface State {
@@ -57,6 +57,7 @@ export class PageBoundary extends Component<Props, State> {
           description={
             <>
               {isEditing && <p>What you were changing is kept: show the page again to go on with it. Should it fail again, save it as a file first.</p>}
+              {isKeptAsDraft() && <p>What you changed is in the draft, or kept in this browser until it can be.</p>}
               <p>
                 Please tell whoever runs this service what stands here: <code>{problem.message.slice(0, 300)}</code>
               </p>

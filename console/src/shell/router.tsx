@@ -1,6 +1,7 @@
 import { createBrowserRouter } from "react-router";
 
-import { opening } from "../forms/design/opening";
+import { FORMS } from "../forms/kind";
+import { opening } from "../parts/documents/opening";
 import { AppShell } from "./AppShell";
 import { NotFoundPage } from "./NotFoundPage";
 import { type LoadedPage, pageLoaded } from "./pageLoaded";
@@ -36,7 +37,7 @@ function page({ Page }: LoadedPage): React.ReactNode {
 /** Asks for a form, and for its page, while it is still being found out who is there. */
 function beginOpening({ params }: { params: { form?: string } }): null {
   DesignForm.begin();
-  void queries.prefetchQuery(opening(params.form ?? ""));
+  void queries.prefetchQuery(opening(FORMS, params.form ?? ""));
   return null;
 }
 

@@ -5,11 +5,11 @@ import { useQuery } from "@tanstack/react-query";
 import type * as api from "../../../embed/src/api";
 import { call } from "../api/call";
 import { everyPage } from "../api/pages";
-import { useDraft } from "../parts/useDraft";
 
 export type TargetDocument = api.PageTargetDocument;
 /** A target of either kind. */
 export type AnyTarget = api.TargetDraft["document"];
+export type TargetDraft = api.TargetDraft;
 export type TargetSummary = api.TargetSummary;
 export type PageInput = api.PageInputSchema;
 export type PageAddress = api.PageAddressSchema;
@@ -18,10 +18,6 @@ export type SeenInput = api.SeenInputSchema;
 
 export function useTargets() {
   return useQuery({ queryKey: ["targets"], queryFn: async () => ({ targets: await everyPage<api.TargetSummary>("targets", "targets") }) });
-}
-
-export function useTargetDraft(key: string) {
-  return useDraft<AnyTarget, api.TargetDraft>(`targets/${key}`, ["targets"]);
 }
 
 /** Mistakes of set-up that pages have reported. */

@@ -3,34 +3,36 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Skeleton } from "antd";
 import { useCallback, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
+import type { Place } from "../../api/call";
+import type { Draft, FormDocument } from "../../api/schemas";
+import { DocumentHead } from "../../parts/documents/DocumentHead";
+import { type Opened, opening } from "../../parts/documents/opening";
+import { useKeeping } from "../../parts/documents/useKeeping";
+import { counted } from "../../parts/formatting";
 import { LoadError } from "../../parts/LoadError";
+import { FORMS } from "../kind";
 import { MappingWorkbench } from "../mapping/MappingWorkbench";
-import { DesignHead } from "./DesignHead";
+import { itemOf, nameOf } from "./edits";
 import { LiveDesign } from "./LiveDesign";
-import { MergeDialog } from "./MergeDialog";
 import { Outline } from "./Outline";
+import { PastForm } from "./PastForm";
 import { located } from "./places";
 import { ItemSettings } from "./settings/ItemSettings";
-import { type Opened, opening } from "./opening";
-import { useDesign } from "./useDesign";
-import { useEditors } from "./useEditors";
-import { useUndoKeys } from "./useUndoKeys";
 import "./design.css";
 
 export default function DesignPage(): React.ReactNode {
   const { form = "" } = useParams();
-  const opened = useQuery(opening(form));
+  const opened = useQuery(opening<FormDocument, Draft>(FORMS, form));
   if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
   if (!opened.data) return <Skeleton active />;
   return <Designing key={form} form={form} opened={opened.data} />;
 }
 
-function Designing({ form, opened }: { form: string; opened: Opened }): React.ReactNode {
+function Designing({ form, opened }: { form: string; opened: Opened<FormDocument, Draft> }): React.ReactNode {
   const { message } = App.useApp();
-  const design = useDesign(form, opened, (sentence) => void message.info(sentence));
-  const editors = useEditors(form, design.keeper);
+  const design = useKeeping(FORMS, form, opened, (sentence) => void message.info(sentence));
   const [selected, setSelected] = useState("");
   const [search, setSearch] = useSearchParams();
   const mapping = search.get("mapping");
@@ -41,12 +43,36 @@ function Designing({ form, opened }: { form: string; opened: Opened }): React.Re
     },
     [setSearch],
   );
-  useUndoKeys(design.undo, design.redo);
   const { keeper, document } = design;
-  const problems = located(keeper.kept.body.document, keeper.kept.body.problems);
+  const { document: kept, problems: places, summary } = keeper.kept.body;
+  const problems = located(kept, places);
+  const at = (place: Place, leave: () => void): React.ReactNode => {
+    const key = located(kept, [place])[0]?.key ?? "";
+    const item = itemOf(kept, key);
+    const go = (): void => {
+      select(key);
+      leave();
+    };
+    return (
+      <button type="button" className="link" onClick={go}>
+        {item ? nameOf(item) : "The form"}
+      </button>
+    );
+  };
   return (
     <div className="design">
-      <DesignHead form={form} design={design} editors={editors} problems={problems} select={select} />
+      <DocumentHead
+        kind={FORMS}
+        of={design}
+        at={at}
+        look={(version) => <PastForm form={form} version={version} />}
+        links={
+          <>
+            <Link to={`/records?form=${form}`}>{counted(summary.record_count, "record")}</Link>
+            {summary.kind === "web" && summary.published_version !== null && <a href={`/f/${form}`}>public page</a>}
+          </>
+        }
+      />
       {mapping ? (
         <MappingWorkbench key={mapping} form={form} design={design} slotKey={mapping} close={() => setSearch({})} />
       ) : (
@@ -55,9 +81,6 @@ function Designing({ form, opened }: { form: string; opened: Opened }): React.Re
           <LiveDesign form={form} document={document} kept={keeper.kept.body} selected={selected} select={select} />
           <ItemSettings form={form} design={design} problems={problems} selected={selected} select={select} />
         </div>
-      )}
-      {keeper.state.status === "conflict" && (
-        <MergeDialog conflicts={keeper.state.conflicts} resolve={(choices) => keeper.resolve(choices)} />
       )}
     </div>
   );

@@ -10,7 +10,7 @@ import { AddDialog } from "./AddDialog";
 import { isSlot, itemsOf, moved, nameOf, placeOf, typeOf } from "./edits";
 import { OutlineRow } from "./OutlineRow";
 import type { FoundProblem } from "./places";
-import type { Design } from "./useDesign";
+import type { Design } from "../kind";
 
 // The same objects each time: another one makes every row anew.
 const BY_POINTER = { activationConstraint: { distance: 4 } };

@@ -1,12 +1,25 @@
 /** A published version as people met it. */
 
+import { useQuery } from "@tanstack/react-query";
+import { Spin } from "antd";
 import { useEffect, useRef } from "react";
 
-import { sessionHeaders } from "../../api/call";
+import { call, sessionHeaders } from "../../api/call";
 import type { FormAnswer } from "../../api/schemas";
+import { ErrorAlert } from "../../parts/ErrorAlert";
 import type { LiveFormElement } from "./liveForm";
 
-export function PastForm({ form, answer }: { form: string; answer: FormAnswer }): React.ReactNode {
+export function PastForm({ form, version }: { form: string; version: number }): React.ReactNode {
+  const answer = useQuery({
+    queryKey: ["version", form, version],
+    queryFn: () => call<FormAnswer>(`forms/${form}/versions/${version}`),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  if (answer.isError) return <ErrorAlert error={answer.error} />;
+  return answer.data ? <Shown form={form} answer={answer.data} /> : <Spin />;
+}
+
+function Shown({ form, answer }: { form: string; answer: FormAnswer }): React.ReactNode {
   const place = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const made = document.createElement("anchorline-form") as LiveFormElement;

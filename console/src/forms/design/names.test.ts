@@ -4,10 +4,12 @@ import type { FormDocument } from "../../api/schemas";
 import { fieldChoices } from "../mapping/fields";
 import { withAt } from "../mapping/pointers";
 import { partName } from "../mapping/rules";
+import { merge } from "../../parts/documents/merge";
+import { FORM } from "../kind";
 import { withBrought } from "./brought";
 import { changed, itemsOf } from "./edits";
 import { renamed } from "./keys";
-import { merge } from "./merge";
+
 
 const NAMES = Object.getOwnPropertyNames(Object.prototype);
 
@@ -26,7 +28,7 @@ describe.each(NAMES)("a field called %s", (key) => {
   });
 
   it("is merged as all others are", () => {
-    const merged = merge(form, changed(form, key, { label: "Mine" }), changed(form, "a", { label: "Theirs" }));
+    const merged = merge(FORM, form, changed(form, key, { label: "Mine" }), changed(form, "a", { label: "Theirs" }));
     expect(merged.conflicts).toEqual([]);
     expect(itemsOf(merged.document).map((item) => ("label" in item ? item.label : ""))).toEqual(["Mine", "Theirs", "S"]);
   });

@@ -9,7 +9,7 @@ import { call } from "../../api/call";
 import type { Slot } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { counted } from "../../parts/formatting";
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { CoverageTable } from "./CoverageTable";
 import type { Sample } from "./useMapping";
 

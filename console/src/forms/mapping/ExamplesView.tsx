@@ -3,7 +3,7 @@
 import { Button, Empty, Popconfirm } from "antd";
 
 import type { Slot } from "../../api/schemas";
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { withAt } from "./pointers";
 import type { Finding } from "./useMapping";
 

@@ -2,7 +2,7 @@
 
 import { Alert, Button } from "antd";
 
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { withAt } from "./pointers";
 import { IF_WRITTEN } from "./rules";
 import type { Finding } from "./useMapping";

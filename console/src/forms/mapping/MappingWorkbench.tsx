@@ -8,7 +8,7 @@ import type { Slot } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { counted } from "../../parts/formatting";
 import { changed, itemOf } from "../design/edits";
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { CoverageView } from "./CoverageView";
 import { ExamplesView } from "./ExamplesView";
 import { Findings } from "./Findings";

@@ -7,7 +7,7 @@ import { useState } from "react";
 import type { FillAnswer, FormDocument, Rule, Slot } from "../../api/schemas";
 import { useComponentLabels } from "../../layouts/layouts";
 import { MovableList, moved } from "../../parts/MovableList";
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { Proposals } from "./Proposals";
 import { RuleRow } from "./RuleRow";
 import { fieldChoices } from "./fields";

@@ -7,7 +7,7 @@ import { ruleFills } from "../../../../embed/src/form/rule-fills";
 import type { FillAnswer, Rule } from "../../api/schemas";
 import { MovableRow } from "../../parts/MovableList";
 import { Named } from "../../parts/Named";
-import type { Design } from "../design/useDesign";
+import type { Design } from "../kind";
 import { Changes } from "./Changes";
 import { Findings } from "./Findings";
 import { RuleConditions } from "./RuleConditions";

@@ -1,93 +1,86 @@
 /** One own layout: where it holds, what it changes, how that looks, its versions. */
 
+import { useQuery } from "@tanstack/react-query";
 import { Alert, App, Card, Select, Segmented, Skeleton } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { COMPONENTS } from "../../api/vocabulary";
-import { DocumentActions } from "../../parts/documents/DocumentActions";
-import { DraftActions } from "../../parts/DraftActions";
+import { DocumentHead } from "../../parts/documents/DocumentHead";
+import { type Opened, opening } from "../../parts/documents/opening";
+import { useKeeping } from "../../parts/documents/useKeeping";
+import { ErrorAlert } from "../../parts/ErrorAlert";
 import { LoadError } from "../../parts/LoadError";
-import { PageHead } from "../../parts/PageHead";
-import { PublishState } from "../../parts/PublishState";
-import { SaveProblem } from "../../parts/SaveProblem";
-import { useDraft } from "../../parts/useDraft";
+import { Panel } from "../../parts/Panel";
 import { type Components, sampleFor, useLayout, useLayouts } from "../layouts";
 import { Precedence } from "../Precedence";
 import { ComponentEditor } from "./ComponentEditor";
 import { nameOf } from "./changes";
 import { DifferenceList } from "./DifferenceList";
+import { OWN_LAYOUTS } from "./kind";
 import { LineEditor } from "./LineEditor";
 import { problemsElsewhere } from "./problems";
 import { Scope } from "./Scope";
-import type { OwnDocument, OwnDraft } from "./schemas";
+import type { Conflict, OwnDocument, OwnDraft } from "./schemas";
 import { SampleChoice, SideBySide } from "./SideBySide";
-import { OWN_LAYOUTS } from "./kind";
-import { LISTS, usePreview, useSamples } from "./useOwn";
-import { ErrorAlert } from "../../parts/ErrorAlert";
-import { Panel } from "../../parts/Panel";
+import { usePreview, useSamples } from "./useOwn";
 
 const LANGUAGES = new Intl.DisplayNames(["en"], { type: "language" });
 
 export default function OwnLayoutPage(): React.ReactNode {
   const { layout: key = "" } = useParams();
-  const draft = useDraft<OwnDocument, OwnDraft>(`layouts/own/${key}`, LISTS);
-  const { modal } = App.useApp();
-  if (draft.kept.isError) return <LoadError error={draft.kept.error} again={() => void draft.kept.refetch()} />;
-  if (!draft.kept.data || !draft.document) return <Skeleton active />;
-  const { summary: state, conflicts, differences } = draft.kept.data.body;
+  const opened = useQuery(opening<OwnDocument, OwnDraft>(OWN_LAYOUTS, key));
+  if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
+  if (!opened.data) return <Skeleton active />;
+  return <OwnLayout key={key} layout={key} opened={opened.data} />;
+}
+
+function OwnLayout({ layout, opened }: { layout: string; opened: Opened<OwnDocument, OwnDraft> }): React.ReactNode {
+  const { message } = App.useApp();
+  const edited = useKeeping(OWN_LAYOUTS, layout, opened, (sentence) => void message.info(sentence));
+  const { document, edit, keeper } = edited;
+  const { conflicts } = keeper.kept.body;
+  const isForForms = document.forms.length > 0;
   return (
-    <>
-      <PageHead
-        title={draft.document.title || "Without a name"}
+    <div className="document">
+      <DocumentHead
+        kind={OWN_LAYOUTS}
+        of={edited}
+        again={conflicts.length > 0}
         about={
           <>
             One of your <Link to="/layouts/own">own layouts</Link>. It holds{" "}
-            {draft.document.forms.length ? "on the forms named below, before what holds everywhere" : "everywhere"}; what it
-            does not say comes from {draft.document.forms.length ? "there, then from " : ""}the shipped layout.
+            {isForForms ? "on the forms named below, before what holds everywhere" : "everywhere"}; what it does not say
+            comes from {isForForms ? "there, then from " : ""}the shipped layout.
           </>
         }
-      >
-        <PublishState state={state} />
-        <DocumentActions kind={OWN_LAYOUTS} document={draft.document} state={state} etag={draft.kept.data.etag} replaced={draft.discard} />
-        <DraftActions
-          draft={draft}
-          state={state}
-          again={conflicts.length > 0}
-          ask={(publish) =>
-            void modal.confirm({
-              title: "Publish it? Forms follow at once.",
-              content: <DifferenceList differences={differences} />,
-              icon: null,
-              width: 640,
-              okText: "Publish it",
-              onOk: publish,
-            })
-          }
-        />
-      </PageHead>
-      <SaveProblem draft={draft} />
-      {conflicts.length > 0 && (
-        <Alert
-          type="warning"
-          showIcon
-          className="space-below"
-          title="Newer shipped layouts say something else about what you changed. Yours holds."
-          description={
-            <>
-              {conflicts.map((conflict) => (
-                <div key={`${conflict.country_code}${conflict.pointer}${conflict.detail}`}>{conflict.detail}</div>
-              ))}
-              Publish again to keep yours, or take the change out.
-            </>
-          }
-        />
-      )}
+      />
+      <Conflicts conflicts={conflicts} />
       <Card size="small" className="space-below">
-        <Scope scope={draft.document} change={(part) => draft.edit({ ...(draft.document as OwnDocument), ...part })} />
+        <Scope scope={document} change={(part) => edit({ ...document, ...part })} />
       </Card>
-      {draft.document.countries.length > 0 && <CountryEditor document={draft.document} edit={draft.edit} />}
-    </>
+      {document.countries.length > 0 && <CountryEditor document={document} edit={edit} />}
+    </div>
+  );
+}
+
+function Conflicts({ conflicts }: { conflicts: readonly Conflict[] }): React.ReactNode {
+  if (!conflicts.length) return null;
+  return (
+    <Alert
+      type="warning"
+      showIcon
+      className="space-below"
+      title="Newer shipped layouts say something else about what you changed. Yours holds."
+      description={
+        <>
+          {conflicts.map((conflict) => (
+            <div key={`${conflict.country_code}${conflict.pointer}${conflict.detail}`}>{conflict.detail}</div>
+          ))}
+          Publish again to keep yours, or take the change out.
+        </>
+      }
+    />
   );
 }
 

@@ -4,42 +4,45 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { App, Button, Drawer, Empty, Spin } from "antd";
 import { useState } from "react";
 
-import { type Answer, call, callWithEtag } from "../../api/call";
+import { call, callWithEtag } from "../../api/call";
 import type { DocumentVersion } from "../../api/schemas";
 import { ErrorAlert } from "../ErrorAlert";
 import { counted } from "../formatting";
 import { StateTag } from "../StateTag";
 import { readable } from "../times";
-import type { Drafted } from "../useDraft";
-import type { KindOfDocument } from "./kind";
-import "./versions.css";
+import type { AnyDocument, DraftOf, Drafted, KindOfDocument } from "./kind";
+import type { Edited } from "./useKeeping";
+import "./documents.css";
 
-interface Props<Summary extends Drafted> {
-  kind: KindOfDocument;
-  document: string;
-  /** The state of the document that is looked at. */
-  etag: string | null;
-  restored: (answer: Answer<Summary>) => Promise<void>;
+interface Props<Document extends AnyDocument, Body extends DraftOf<Document>> {
+  kind: KindOfDocument<Document>;
+  of: Edited<Document, Body>;
   close: () => void;
   /** How a version looks, where that can be shown. */
-  look?: (version: number) => React.ReactNode;
+  look?: ((version: number) => React.ReactNode) | undefined;
 }
 
-export function VersionsDrawer<Summary extends Drafted>(props: Props<Summary>): React.ReactNode {
-  const { kind, document, etag, close, look } = props;
-  const path = `${kind.path}/${document}`;
+export function VersionsDrawer<Document extends AnyDocument, Body extends DraftOf<Document>>(props: Props<Document, Body>): React.ReactNode {
+  const { kind, of, close, look } = props;
+  const { keeper, refresh } = of;
+  const path = `${kind.path}/${of.document.key}`;
   const { message, modal } = App.useApp();
   const [looked, setLooked] = useState<number | null>(null);
   const versions = useQuery({
-    queryKey: ["versions", path, etag],
+    queryKey: ["versions", path, keeper.kept.etag],
     queryFn: () => call<{ versions: DocumentVersion[] }>(`${path}/versions?limit=200`),
     gcTime: 0,
   });
   const restore = useMutation({
-    mutationFn: (version: number) => callWithEtag<Summary>(`${path}/restore`, { method: "POST", body: { version }, etag }),
+    mutationFn: async (version: number) => {
+      if (!(await keeper.settle())) throw new Error("What is on this page is not kept yet; it says above why.");
+      return callWithEtag<Drafted>(`${path}/restore`, { method: "POST", body: { version }, etag: keeper.kept.etag });
+    },
     onSuccess: async (answer) => {
-      await props.restored(answer);
-      await versions.refetch();
+      // The draft follows where it was as published; else it stays.
+      await keeper.catchUp("own");
+      keeper.published(answer);
+      await refresh();
       const number = answer.body.published_version;
       void message.success(number === null ? kind.none.done : `Version ${number} holds.`);
     },

@@ -174,7 +174,7 @@ class DocumentCalls:
             is_new=found.is_new,
         )
 
-    def note_editor(self, request: ApiRequest) -> Schema:
+    def note_editor(self, request: ApiRequest) -> ApiResponse:
         body = request.body(EditorRequest)
         others, entry = life.note_editor(
             request.services,
@@ -184,10 +184,11 @@ class DocumentCalls:
             request.caller.name,
             leaves=body.leaves,
         )
-        return Editors(
+        answer = Editors(
             editors=[EditorSchema(name=other.name, since=other.since) for other in others],
             revision=entry.revision,
         )
+        return ApiResponse(answer, headers=etag(entry.tag))
 
     def _key(self, request: ApiRequest) -> str:
         return request.path[self._api.parameter]

@@ -150,7 +150,10 @@ _CHANGING = (
     _Call(
         "POST", "/ONE/editors", "note_{kind}_editor",
         "Notes that a page has the draft of {a} open; who else has, and whether it has changed.",
-        "note_editor", {"body": EditorRequest, "answer": Editors, "problems": (404,)},
+        "note_editor",
+        {
+            "body": EditorRequest, "answer": Editors, "problems": (404,), "answer_headers": ETAG,
+        },
     ),
     _Call(
         "DELETE", "/ONE", "delete_{kind}", "Deletes {a} that nothing needs.", "delete",

@@ -4,7 +4,7 @@ import { CopyOutlined, DeleteOutlined } from "@ant-design/icons";
 import { Alert, App, Button } from "antd";
 
 import { duplicated, isSlot, itemOf, nameOf, placeOf, removed } from "../edits";
-import type { Design } from "../useDesign";
+import type { Design } from "../../kind";
 import { FieldSettings } from "./FieldSettings";
 import { FormSettings } from "./FormSettings";
 import type { SettingsProps } from "./props";

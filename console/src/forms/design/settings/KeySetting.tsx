@@ -5,7 +5,7 @@ import { useState } from "react";
 
 import { itemsOf } from "../edits";
 import { keysOf, renamed } from "../keys";
-import type { Design } from "../useDesign";
+import type { Design } from "../../kind";
 
 const KEY = /^[a-z][a-z0-9_-]{0,63}$/;
 

@@ -1,7 +1,7 @@
 /** What the form, or one thing on it, says in the other languages of the form. */
 
 import type { Field, FormDocument, Slot } from "../../../api/schemas";
-import type { Design } from "../useDesign";
+import type { Design } from "../../kind";
 import { languageName } from "./LanguageList";
 import { TextSetting } from "./TextSetting";
 import { valueAt } from "../../../../../embed/src/dictionary";

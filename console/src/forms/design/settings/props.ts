@@ -1,7 +1,7 @@
 /** What every part of the settings is given. */
 
 import type { FoundProblem } from "../places";
-import type { Design } from "../useDesign";
+import type { Design } from "../../kind";
 
 export interface SettingsProps {
   form: string;

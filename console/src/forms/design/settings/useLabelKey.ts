@@ -3,7 +3,7 @@
 import { nameOf, itemOf, typeOf } from "../edits";
 import { useFieldTypes } from "../fieldTypes";
 import { keyFrom, keysOf, renamed } from "../keys";
-import type { Design } from "../useDesign";
+import type { Design } from "../../kind";
 import { isCaptured } from "./KeySetting";
 
 /** What to do when a label has been written. */

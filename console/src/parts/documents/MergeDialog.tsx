@@ -3,6 +3,7 @@
 import { Modal, Radio, Table } from "antd";
 import { useState } from "react";
 
+import { counted } from "../formatting";
 import type { Conflict } from "./merge";
 
 const placeOf = (conflict: Conflict): string => `${conflict.key}/${conflict.setting}`;
@@ -62,6 +63,12 @@ function written(value: unknown): string {
   if (value === null || value === undefined || value === "") return "nothing";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "string" || typeof value === "number") return String(value);
-  if (Array.isArray(value)) return value.map((one) => (typeof one === "string" ? one : ((one as { label?: string; value?: string }).label ?? (one as { value?: string }).value ?? "…"))).join(", ");
-  return (value as { label?: string }).label ?? "changed";
+  if (!Array.isArray(value)) return labelOf(value) ?? "changed";
+  const names = value.map((one) => (typeof one === "string" ? one : labelOf(one)));
+  return names.every((name) => name !== undefined) ? names.join(", ") || "nothing" : counted(value.length, "entry");
+}
+
+function labelOf(of: unknown): string | undefined {
+  const { label, value } = of as { label?: unknown; value?: unknown };
+  return [label, value].find((one) => typeof one === "string");
 }

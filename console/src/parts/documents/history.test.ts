@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 
-import { began, edited, merged, redone, undone } from "./history";
+import { began, edited, merged, redone, typedAt, undone } from "./history";
 
 it("goes back and forth, and takes typing on as one step", () => {
   let state = began("published");
@@ -25,4 +25,12 @@ it("keeps the steps where another's changes come in", () => {
 it("counts an edit that changes nothing for none", () => {
   const state = began("a");
   expect(edited(state, "a")).toBe(state);
+});
+
+it("knows typing by the one text that changes", () => {
+  const lines = (text: string, more = {}) => ({ title: "A", lines: [{ label: "x" }, { label: text }], ...more });
+  expect(typedAt(lines("a"), lines("ab"))).toBe("/lines/1/label");
+  for (const other of [lines("a"), lines("b", { title: "B" }), lines("b", { kind: "x" }), { ...lines("b"), lines: [] }, null, "a"]) {
+    expect(typedAt(lines("a"), other)).toBe("");
+  }
 });

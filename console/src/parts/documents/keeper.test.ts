@@ -2,25 +2,26 @@ import { beforeEach, expect, it } from "vitest";
 
 import { type Answer, ServiceError } from "../../api/call";
 import type { Draft, FormDocument } from "../../api/schemas";
+import { FORM } from "../../forms/kind";
 import { DraftKeeper, type Stashed } from "./keeper";
 
 const form = (title: string, more = {}) => ({ key: "f", kind: "web", title, fields: [], slots: [], ...more }) as unknown as FormDocument;
 const answer = (document: FormDocument, revision: number): Answer<Draft> =>
-  ({ body: { document, form: {}, problems: [], logic: { order: [] }, brought: {} }, etag: `"${revision}"` }) as unknown as Answer<Draft>;
+  ({ body: { document, summary: {}, problems: [], logic: { order: [] }, brought: {} }, etag: `"${revision}"` }) as unknown as Answer<Draft>;
 const settled = () => new Promise((done) => setTimeout(done));
 
 let sent: [string, string | null][];
 let server: Answer<Draft>;
 let failing: Error | null;
 let waiting: (() => void)[];
-let stashed: Stashed | null;
+let stashed: Stashed<FormDocument> | null;
 let came: string[];
-let keeper: DraftKeeper;
+let keeper: DraftKeeper<FormDocument, Draft>;
 
 beforeEach(() => {
   [sent, failing, waiting, stashed, came] = [[], null, [], null, []];
   server = answer(form("A"), 1);
-  keeper = new DraftKeeper(server, {
+  keeper = new DraftKeeper<FormDocument, Draft>(server, FORM, {
     put: async (document, etag) => {
       sent.push([document.title, etag]);
       if (failing) throw failing;
@@ -122,4 +123,23 @@ it("takes in what somebody else has kept while nothing is typed here", async () 
   server = answer(form("Theirs"), 7);
   await keeper.catchUp();
   expect([came, keeper.state.status, keeper.kept.etag]).toEqual([["Theirs"], "kept", '"7"']);
+});
+
+it("does not say that anything came in where somebody has only published what is here", async () => {
+  const { document } = keeper.kept.body;
+  server = answer(form("A"), 7);
+  await keeper.catchUp();
+  expect([came, keeper.kept.etag, keeper.kept.body.document === document]).toEqual([[], '"7"', true]);
+});
+
+it("settles: nothing is left to be kept, or it is said that something is", async () => {
+  keeper.take(form("AB"));
+  const keeping = keeper.now();
+  keeper.take(form("ABC"));
+  expect(await keeper.settle()).toBe(true);
+  await keeping;
+  expect([server.body.document.title, stashed]).toEqual(["ABC", null]);
+  failing = new ServiceError(0, "silent");
+  keeper.take(form("ABCD"));
+  expect(await keeper.settle()).toBe(false);
 });

@@ -38,3 +38,25 @@ export function redone<Document>(history: History<Document>): History<Document> 
 export function merged<Document>(history: History<Document>, next: Document): History<Document> {
   return { ...history, present: next, future: [], about: "" };
 }
+
+/** Where the only text stands that an edit has changed, as in typing; empty where it changed anything else. */
+export function typedAt(before: unknown, after: unknown): string {
+  const found = changedTexts(before, after, "");
+  return found?.length === 1 ? (found[0] ?? "") : "";
+}
+
+/** Where texts differ; null where anything else does. */
+function changedTexts(before: unknown, after: unknown, at: string): string[] | null {
+  if (before === after) return [];
+  if (typeof before === "string" && typeof after === "string") return [at];
+  if (typeof before !== "object" || typeof after !== "object" || before === null || after === null) return null;
+  const [one, other] = [Object.entries(before), new Map(Object.entries(after))];
+  if (Array.isArray(before) !== Array.isArray(after) || one.length !== other.size) return null;
+  const found: string[] = [];
+  for (const [name, value] of one) {
+    const inside = other.has(name) ? changedTexts(value, other.get(name), `${at}/${name}`) : null;
+    if (inside === null) return null;
+    found.push(...inside);
+  }
+  return found;
+}

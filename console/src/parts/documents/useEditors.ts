@@ -2,23 +2,25 @@
 
 import { useEffect, useState } from "react";
 
-import { call, sessionHeaders } from "../../api/call";
+import { callWithEtag, sessionHeaders } from "../../api/call";
 import type { Editors } from "../../api/schemas";
 import type { DraftKeeper } from "./keeper";
+import type { DraftOf } from "./kind";
 
 const EVERY_MS = 10_000;
 
-export function useEditors(form: string, keeper: DraftKeeper): Editors["editors"] {
+/** @param path of the document below the API's root, such as `forms/venue` */
+export function useEditors<Document, Body extends DraftOf<Document>>(path: string, keeper: DraftKeeper<Document, Body>): Editors["editors"] {
   const [page] = useState(() => Math.random().toString(36).slice(2, 14).padEnd(8, "0"));
   const [editors, setEditors] = useState<Editors["editors"]>([]);
   useEffect(() => {
     let gone = false;
     const look = async (): Promise<void> => {
       try {
-        const seen = await call<Editors>(`forms/${form}/editors`, { method: "POST", body: { page } });
+        const seen = await callWithEtag<Editors>(`${path}/editors`, { method: "POST", body: { page } });
         if (gone) return;
-        setEditors(seen.editors);
-        if (`"${seen.revision}"` !== keeper.kept.etag && keeper.state.status === "kept") await keeper.catchUp();
+        setEditors(seen.body.editors);
+        if (seen.etag !== keeper.kept.etag && keeper.state.status === "kept") await keeper.catchUp();
       } catch {
         // Who is there can wait; what is kept has its own ways.
       }
@@ -28,7 +30,7 @@ export function useEditors(form: string, keeper: DraftKeeper): Editors["editors"
     const leave = (): void => {
       const body = JSON.stringify({ page, leaves: true });
       const headers = { ...sessionHeaders(), "Content-Type": "application/json" };
-      void fetch(`/api/v1/forms/${encodeURIComponent(form)}/editors`, { method: "POST", body, headers, keepalive: true }).catch(() => undefined);
+      void fetch(`/api/v1/${path}/editors`, { method: "POST", body, headers, keepalive: true }).catch(() => undefined);
     };
     window.addEventListener("pagehide", leave);
     return () => {
@@ -37,6 +39,6 @@ export function useEditors(form: string, keeper: DraftKeeper): Editors["editors"
       window.removeEventListener("pagehide", leave);
       leave();
     };
-  }, [form, keeper, page]);
+  }, [path, keeper, page]);
   return editors;
 }

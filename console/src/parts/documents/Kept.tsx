@@ -3,8 +3,9 @@
 import { Button } from "antd";
 
 import type { DraftKeeper } from "./keeper";
+import type { DraftOf } from "./kind";
 
-export function Kept({ keeper }: { keeper: DraftKeeper }): React.ReactNode {
+export function Kept<Document, Body extends DraftOf<Document>>({ keeper }: { keeper: DraftKeeper<Document, Body> }): React.ReactNode {
   const { state, kept } = keeper;
   const at = new Intl.DateTimeFormat("en-GB", { timeStyle: "short" }).format(new Date(kept.body.summary.changed_at));
   const text = {

@@ -6,8 +6,8 @@
  */
 
 import { type Answer, type Place, ServiceError } from "../../api/call";
-import type { Draft, FormDocument } from "../../api/schemas";
-import { type Conflict, merge } from "./merge";
+import type { DraftOf, Drafted } from "./kind";
+import { type Conflict, type Shape, merge } from "./merge";
 
 export const PAUSE_MS = 600;
 export const AGAIN_MS = 4000;
@@ -27,42 +27,43 @@ export type Keeping =
   | { status: "conflict"; conflicts: Conflict[] };
 
 /** What was not kept yet, and what it was made from. */
-export interface Stashed {
-  document: FormDocument;
-  base: FormDocument;
+export interface Stashed<Document> {
+  document: Document;
+  base: Document;
   etag: string | null;
 }
 
-export interface KeeperEffects {
-  put: (document: FormDocument, etag: string | null) => Promise<Answer<Draft>>;
-  get: () => Promise<Answer<Draft>>;
-  stash: (stashed: Stashed | null) => void;
+export interface KeeperEffects<Document, Body> {
+  put: (document: Document, etag: string | null) => Promise<Answer<Body>>;
+  get: () => Promise<Answer<Body>>;
+  stash: (stashed: Stashed<Document> | null) => void;
   /** Something has changed: the state, or what is kept. */
   changed: () => void;
-  /** Another's changes came into the document. */
-  cameIn: (document: FormDocument) => void;
+  /** Changes from elsewhere came into the document: another person's, or what this page had done. */
+  cameIn: (document: Document, whose: "another" | "own") => void;
   later: (work: () => void, ms: number) => () => void;
 }
 
-export class DraftKeeper {
+export class DraftKeeper<Document, Body extends DraftOf<Document>> {
   state: Keeping = { status: "kept" };
   /** What the service keeps, with what it said of it. */
-  kept: Answer<Draft>;
-  private document: FormDocument;
+  kept: Answer<Body>;
+  private document: Document;
   private stop: () => void = () => undefined;
-  private theirs: Answer<Draft> | null = null;
-  private running = false;
+  private theirs: Answer<Body> | null = null;
+  private running: Promise<void> | null = null;
 
   constructor(
-    kept: Answer<Draft>,
-    private readonly effects: KeeperEffects,
+    kept: Answer<Body>,
+    private readonly shape: Shape<Document>,
+    private readonly effects: KeeperEffects<Document, Body>,
   ) {
     this.kept = kept;
     this.document = kept.body.document;
   }
 
   /** Another document is to be kept. */
-  take(document: FormDocument): void {
+  take(document: Document): void {
     if (document === this.document) return;
     this.document = document;
     this.effects.stash({ document, base: this.kept.body.document, etag: this.kept.etag });
@@ -74,17 +75,19 @@ export class DraftKeeper {
   async now(): Promise<void> {
     this.stop();
     if (this.running || this.document === this.kept.body.document) return;
-    this.running = true;
-    this.enter({ status: "keeping" });
-    const sent = this.document;
-    try {
-      this.took(await this.effects.put(sent, this.kept.etag), sent);
-    } catch (error) {
-      await this.failed(error);
-    } finally {
-      this.running = false;
-    }
+    this.running = this.keep();
+    await this.running;
+    this.running = null;
     if (this.state.status === "kept" && this.document !== this.kept.body.document) this.plan(0, "waiting");
+  }
+
+  /** Keeps everything that there is; false where that cannot be done now. */
+  async settle(): Promise<boolean> {
+    while (this.document !== this.kept.body.document) {
+      await (this.running ?? this.now());
+      if (!["kept", "waiting", "keeping"].includes(this.state.status)) return false;
+    }
+    return true;
   }
 
   /** Whatever kept it from being kept may be gone: the line, the session. */
@@ -92,11 +95,11 @@ export class DraftKeeper {
     if (["offline", "signed-out", "refused"].includes(this.state.status)) this.plan(0, "waiting");
   }
 
-  /** Takes in what somebody else has kept meanwhile. */
-  async catchUp(): Promise<void> {
+  /** Takes in what has been kept meanwhile by somebody else, or by what was done on this page. */
+  async catchUp(whose: "another" | "own" = "another"): Promise<void> {
     if (this.running || this.state.status === "conflict") return;
     try {
-      this.join(await this.effects.get());
+      this.join(await this.effects.get(), whose);
     } catch {
       // The next time.
     }
@@ -106,17 +109,17 @@ export class DraftKeeper {
   resolve(choices: ReadonlySet<string>): void {
     const { theirs } = this;
     if (!theirs) return;
-    const { document } = merge(this.kept.body.document, this.document, theirs.body.document, choices);
+    const { document } = merge(this.shape, this.kept.body.document, this.document, theirs.body.document, choices);
     this.kept = theirs;
     this.theirs = null;
     this.document = document;
-    this.effects.cameIn(document);
+    this.effects.cameIn(document, "another");
     this.plan(0, "waiting");
   }
 
   /** What is published has changed; the draft is as it was. */
-  published({ body: summary, etag }: Answer<Draft["summary"]>): void {
-    this.kept = { body: { ...this.kept.body, summary }, etag };
+  published({ body: summary, etag }: Answer<Drafted>): void {
+    this.kept = { body: { ...this.kept.body, summary: { ...this.kept.body.summary, ...summary } }, etag };
     this.effects.changed();
   }
 
@@ -125,7 +128,17 @@ export class DraftKeeper {
     this.stop();
   }
 
-  private took(answer: Answer<Draft>, sent: FormDocument): void {
+  private async keep(): Promise<void> {
+    this.enter({ status: "keeping" });
+    const sent = this.document;
+    try {
+      this.took(await this.effects.put(sent, this.kept.etag), sent);
+    } catch (error) {
+      await this.failed(error);
+    }
+  }
+
+  private took(answer: Answer<Body>, sent: Document): void {
     // As it was sent: what is the same stays the same object, for whoever shows it.
     this.kept = { ...answer, body: { ...answer.body, document: sent } };
     if (this.document === sent) this.effects.stash(null);
@@ -138,7 +151,7 @@ export class DraftKeeper {
     if (status === 401 || status === 403) this.enter({ status: "signed-out" });
     else if (status === 412) {
       try {
-        this.join(await this.effects.get());
+        this.join(await this.effects.get(), "another");
       } catch {
         this.plan(AGAIN_MS, "offline");
       }
@@ -148,19 +161,23 @@ export class DraftKeeper {
   }
 
   /** Puts another's draft and what is here together; both were made from what was kept before. */
-  private join(theirs: Answer<Draft>): void {
-    if (theirs.etag === this.kept.etag) return;
+  private join(theirs: Answer<Body>, whose: "another" | "own"): void {
+    // What was done on this page may have changed what there is to say of the draft, and not the draft.
+    if (whose === "another" && theirs.etag === this.kept.etag) return;
     const base = this.kept.body.document;
     const isMine = this.document !== base;
-    const { document, conflicts, tookTheirs } = merge(base, this.document, theirs.body.document);
+    const { document, conflicts, tookTheirs } = merge(this.shape, base, this.document, theirs.body.document);
     if (conflicts.length) {
       this.theirs = theirs;
       this.enter({ status: "conflict", conflicts });
       return;
     }
-    this.kept = theirs;
-    this.document = isMine ? document : theirs.body.document;
-    if (tookTheirs || !isMine) this.effects.cameIn(this.document);
+    // Where theirs differs in nothing, what is shown stays the same object.
+    this.kept = isMine || tookTheirs ? theirs : { ...theirs, body: { ...theirs.body, document: base } };
+    if (tookTheirs) {
+      this.document = isMine ? document : theirs.body.document;
+      this.effects.cameIn(this.document, whose);
+    }
     if (isMine) this.plan(0, "waiting");
     else this.enter({ status: "kept" });
   }

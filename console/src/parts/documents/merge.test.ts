@@ -1,14 +1,16 @@
 import { describe, expect, it } from "vitest";
 
 import type { FormDocument } from "../../api/schemas";
-import { changed, itemsOf, moved, removed, added } from "./edits";
-import { merge } from "./merge";
+import { changed, itemsOf, moved, removed, added } from "../../forms/design/edits";
+import { FORM } from "../../forms/kind";
+import { merge as mergeAny, shapeOf } from "./merge";
 
 const base = {
   key: "f", kind: "web", title: "F", slots: [],
   fields: ["a", "b", "c", "d"].map((key) => ({ key, label: key.toUpperCase() })),
 } as unknown as FormDocument;
 const keys = (document: FormDocument) => itemsOf(document).map((item) => item.key);
+const merge = (...given: [FormDocument, FormDocument, FormDocument, ReadonlySet<string>?]) => mergeAny(FORM, ...given);
 const field = (key: string) => ({ key, label: key }) as never;
 
 describe("two people's changes to one draft", () => {
@@ -65,5 +67,29 @@ describe("two people's changes to one draft", () => {
   it("are mine alone where they have changed nothing", () => {
     const mine = changed(base, "a", { label: "Mine" });
     expect(merge(base, mine, base)).toEqual({ document: { ...mine, slots: [] }, conflicts: [], tookTheirs: false });
+  });
+});
+
+describe("a document with several lists", () => {
+  type Page = { key: string; title: string; inputs?: { key: string; label?: string; required?: boolean }[]; parts?: { key: string }[] };
+  const named = { keyOf: (item: object) => (item as { key: string }).key, labelOf: (item: object) => (item as { label?: string }).label ?? "" };
+  const shape = shapeOf<Page>("The page", { inputs: named, parts: named });
+  const page: Page = { key: "p", title: "P", inputs: [{ key: "a", label: "A" }, { key: "b", label: "B" }] };
+  const withA = (more: object): Page => ({ ...page, inputs: [{ key: "a", label: "A", ...more }, { key: "b", label: "B" }] });
+
+  it("has everything of both, and the same key in two lists is two things", () => {
+    const merged = mergeAny(shape, page, withA({ label: "Mine" }), { ...page, title: "Q", parts: [{ key: "a" }] });
+    expect(merged).toEqual({ document: { ...withA({ label: "Mine" }), title: "Q", parts: [{ key: "a" }] }, conflicts: [], tookTheirs: true });
+  });
+
+  it("names where two have changed the same", () => {
+    const [mine, theirs] = [withA({ label: "Mine" }), withA({ label: "Theirs" })];
+    expect(mergeAny(shape, page, mine, theirs).conflicts).toEqual([{ key: "inputs/a", setting: "label", label: "Mine", mine: "Mine", theirs: "Theirs" }]);
+    expect(mergeAny(shape, page, mine, theirs, new Set(["inputs/a/label"])).document).toEqual(theirs);
+  });
+
+  it("is theirs, and nothing came in, where the order of its settings alone differs", () => {
+    const { key, title, inputs } = page;
+    expect(mergeAny(shape, page, page, { inputs, title, key } as Page).tookTheirs).toBe(false);
   });
 });
