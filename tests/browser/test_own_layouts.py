@@ -110,7 +110,7 @@ def test_a_layout_for_two_countries_from_the_first_click_to_going_back(console, 
     assert labels(billing(page, stack), "France", page) == before[billing, "France"]
     page.goto(f"{stack.url}/console/layouts/own/{KEY}")
     said = published(page)
-    assert "FR: Building is no longer asked for." in said, said
+    assert "France: Building is no longer asked for." in said, said
 
     for where in (billing, home):
         for country in ("France", "Belgium"):

@@ -62,13 +62,13 @@ class OwnLayoutKind(DocumentKind):
         found = list(settings_changed(old, new, _SETTINGS))
         for code in dict.fromkeys([*before.countries, *now.countries]):
             was, is_now = _holding(before, in_force, code), _holding(now, in_force, code)
-            found += [_change(one) for one in differences(was, is_now)]
+            found += [_change(services, one) for one in differences(was, is_now)]
         return found
 
     def changes_when_new(self, services: Services, new: Document) -> Sequence[Change]:
         """By what the layouts that it is laid over ask for and write."""
         own, _problems = read_own_layout(new, services.layouts)
-        return [_change(one) for one in differences_from_base(services, own)]
+        return [_change(services, one) for one in differences_from_base(services, own)]
 
     def base(self, services: Services, document: Document) -> Mapping[str, Any]:
         """What the shipped layouts say today of what it changes."""
@@ -115,9 +115,11 @@ def _holding(own: OwnLayout, in_force: Any, code: str) -> Any:
     return (effective if code in own.countries else base_layout_of)(own, in_force, code)
 
 
-def _change(one: Difference) -> Change:
+def _change(services: Services, one: Difference) -> Change:
     place = "lines" if one.about == "lines" else "ask"
-    return Change("changed", f"/{place}", f"{one.country_code}: {one.detail}")
+    layout = services.layouts.get(one.country_code)
+    country = layout.names.get("en", one.country_code) if layout else one.country_code
+    return Change("changed", f"/{place}", f"{country}: {one.detail}")
 
 
 def _published_forms(services: Services) -> Iterable[Form]:
