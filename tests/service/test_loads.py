@@ -90,6 +90,28 @@ def test_each_form_of_file_makes_the_next_edition(http, name):
     assert finding["samples"][0]["column"] == "floor"
 
 
+@pytest.mark.parametrize("kind", ["rebuild", "compare"])
+def test_work_on_an_edition_is_asked_for_once(http, name, kind):
+    load(http, name, rows(3))
+    load(http, name, rows(4))
+    there = {job["id"] for job in http.get(f"datasets/{name}").json()["jobs"]}
+
+    def ask(number, key):
+        return http.post(
+            f"datasets/{name}/editions/{number}/{kind}", headers={"Idempotency-Key": key}
+        )
+
+    first, again = ask(1, "one"), ask(1, "one")
+    assert (first.status_code, again.status_code) == (202, 202), again.text
+    assert again.json()["id"] == first.json()["id"] not in there
+    others = {ask(1, "two").json()["id"], ask(2, "one").json()["id"]}
+    assert len(others - there - {first.json()["id"]}) == 2, "another key, or another edition"
+    made = {job["id"] for job in http.get(f"datasets/{name}").json()["jobs"]} - there
+    assert made == others | {first.json()["id"]}
+    for job in made:
+        assert wait(http, job)["state"] == "done"
+
+
 def test_a_file_may_come_as_the_part_of_a_form_and_its_name_is_kept(http, name):
     answer = http.post(
         f"datasets/{name}/editions", files={"file": ("C:\\data\\march.csv", rows(2), "text/csv")}

@@ -6,7 +6,9 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from anchorline.core.layouts import LayoutLibrary
+from anchorline.store.activity import ActivityStore
 from anchorline.store.address_uses import AddressUses
+from anchorline.store.capture_quality import CaptureQuality
 from anchorline.store.coverage_runs import CoverageRuns
 from anchorline.store.database import Database
 from anchorline.store.datasets import DatasetStore
@@ -15,6 +17,7 @@ from anchorline.store.document_model import StoredKind
 from anchorline.store.documents import DocumentStore
 from anchorline.store.edition_files import EditionFiles
 from anchorline.store.jobs import JobStore
+from anchorline.store.keys import KeyStore
 from anchorline.store.load_data import LoadData
 from anchorline.store.looks import LookStore
 from anchorline.store.record_changes import RecordChanges
@@ -59,6 +62,9 @@ class Services:
     layouts_in_force: CurrentLayouts
     gazetteer: ActiveGazetteer
     address_uses: AddressUses
+    keys: KeyStore
+    calls: ActivityStore
+    capture_quality: CaptureQuality
 
     @property
     def forms(self) -> DocumentStore:
@@ -115,4 +121,7 @@ def make_services(
         layouts_in_force=CurrentLayouts(documents["own_layout"], layouts),
         gazetteer=ActiveGazetteer(datasets, files, layouts),
         address_uses=AddressUses(database, journal),
+        keys=KeyStore(database),
+        calls=ActivityStore(database),
+        capture_quality=CaptureQuality(database),
     )

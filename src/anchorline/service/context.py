@@ -8,11 +8,8 @@ from anchorline.application import services as application
 from anchorline.application.documents import KINDS
 from anchorline.core.gazetteer import load_abbreviations
 from anchorline.core.layouts import load_names, shipped_layouts
-from anchorline.store.activity import ActivityStore
-from anchorline.store.capture_quality import CaptureQuality
 from anchorline.store.database import Database
 from anchorline.store.edition_files import EditionFiles
-from anchorline.store.keys import KeyStore
 from anchorline.store.sign_in_brake import SignInBrake
 from anchorline.store.use_journal import UseJournal
 from anchorline.store.users import UserStore
@@ -32,19 +29,16 @@ class Services(application.Services):
     settings: Settings
     users: UserStore
     sign_in_brake: SignInBrake
-    keys: KeyStore
     recent_answers: RecentAnswers
     gate: Gate
     last_known: LastKnown
     allowed: Allowed
-    calls: ActivityStore
-    capture_quality: CaptureQuality
     activity: Activity
 
 
 def make_services(settings: Settings, database: Database) -> Services:
     """Everything that handlers need, on one database."""
-    users, keys, layouts = UserStore(database), KeyStore(database), shipped_layouts()
+    users, layouts = UserStore(database), shipped_layouts()
     files = EditionFiles(settings.gazetteer_folder)
     journal = UseJournal(settings.uses_folder / "waiting")
     # Once, before the workers part ways: nobody's first keystroke waits for it.
@@ -52,19 +46,16 @@ def make_services(settings: Settings, database: Database) -> Services:
     load_abbreviations()
     kinds = [kind.stored for kind in KINDS.values()]
     inner = application.make_services(database, kinds, files, journal, layouts)
-    allowed, calls = Allowed.by(settings), ActivityStore(database)
+    allowed = Allowed.by(settings)
     last_known = LastKnown(settings.known_folder, settings.signing_secret())
     return Services(
         **{one.name: getattr(inner, one.name) for one in fields(inner)},
         settings=settings,
         users=users,
         sign_in_brake=SignInBrake(database),
-        keys=keys,
         recent_answers=RecentAnswers(),
-        gate=Gate(keys, users, settings.signing_secret(), allowed, last_known.digest),
+        gate=Gate(inner.keys, users, settings.signing_secret(), allowed, last_known.digest),
         last_known=last_known,
         allowed=allowed,
-        calls=calls,
-        capture_quality=CaptureQuality(database),
-        activity=Activity(calls),
+        activity=Activity(inner.calls),
     )

@@ -10,7 +10,7 @@ from __future__ import annotations
 import hashlib
 import hmac
 import secrets
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -113,6 +113,15 @@ class KeyStore:
         def work(session: Session) -> Sequence[ApiKey]:
             rows = session.scalars(select(ApiKeyRow).order_by(ApiKeyRow.created_at, ApiKeyRow.id))
             return [_key(row) for row in rows]
+
+        return self._database.run(work)
+
+    def names(self) -> Mapping[str, str]:
+        """What each key is called, by its id; of all, ended ones too."""
+
+        def work(session: Session) -> Mapping[str, str]:
+            found = session.execute(select(ApiKeyRow.id, ApiKeyRow.name))
+            return {row.id: row.name for row in found}
 
         return self._database.run(work)
 

@@ -3,10 +3,19 @@
 from __future__ import annotations
 
 import errno
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from time import monotonic
 
 from anchorline.application.coverage import run_coverage
+from anchorline.application.errors import ConflictError
+from anchorline.application.reference.editions import (
+    activate_edition,
+    compare_with_active,
+    edition_of_load,
+    limits_of,
+    remove_superfluous,
+)
+from anchorline.application.reference.loads import LoadOptions
 from anchorline.core.counting import counted
 from anchorline.core.errors import DocumentError, EditionError
 from anchorline.core.reference.comparison import Comparison
@@ -16,36 +25,12 @@ from anchorline.store.job_model import Claim, Job
 
 from ..context import Services
 from ..logs import logger
-from .editions import (
-    activate_edition,
-    build_index,
-    compare_with_active,
-    edition_of_load,
-    limits_of,
-    remove_superfluous,
-)
+from .indexes import build_index
 from .lease import JobLease, JobStoppedError
 from .parsing import BadFileError, FileParser
 
 _log = logger("jobs")
 _NO_ROOM = "There is not enough room on the disk. Make some, then load the file again."
-
-
-@dataclass(frozen=True, slots=True)
-class LoadOptions:
-    """How a file is to be loaded.
-
-    Attributes:
-        changes: whether it holds changes; `base` is then the edition that they change, or None
-            for the newest when the load begins.
-        bad_share: the share of rows that may be bad.
-        activate: `rule` (what the dataset's rules say), `always` or `never`.
-    """
-
-    changes: bool = False
-    base: int | None = None
-    bad_share: float = 0.05
-    activate: str = "rule"
 
 
 def _coverage(services: Services, job: Job, lease: JobLease) -> str:
@@ -64,7 +49,7 @@ def do_job(services: Services, job: Job, claim: Claim, lease: JobLease) -> None:
     state = "done"
     try:
         message = work(services, job, lease)
-    except (BadFileError, EditionError, NotThereError, DocumentError) as error:
+    except (BadFileError, EditionError, ConflictError, NotThereError, DocumentError) as error:
         state, message = "failed", str(error)
     except (StorageFullError, OSError) as error:
         if isinstance(error, OSError) and error.errno != errno.ENOSPC:

@@ -13,6 +13,7 @@ import signal
 import time
 from collections.abc import Callable
 
+from anchorline.application.reference.editions import rebuild_missing_indexes
 from anchorline.child_processes import end_processes
 from anchorline.store.database import ContendedError, DatabaseUnavailableError, StoreError
 from anchorline.store.job_model import Claim, Job, LostJobError
@@ -21,7 +22,6 @@ from ..context import Services
 from ..logs import logger
 from ..settings import Settings
 from ..settle_memory import settle_memory
-from .editions import rebuild_missing_indexes
 from .job_process import JobProcess
 from .jobs import do_job
 from .lease import JobLease, JobStoppedError

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import timedelta
 from typing import Any
 
-from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
+from anchorline.application import observing
 from anchorline.store.activity import OUTCOMES, Call, WantedCalls
 from anchorline.wire.activity import (
     ActivityAnswer,
@@ -21,7 +21,6 @@ from anchorline.wire.base import Schema
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..problems import invalid
 from .usage import subject_name
 
 router = Router("activity", "administer")
@@ -90,15 +89,7 @@ def observe(request: ApiRequest) -> Schema:
     scope of its own for it, which no other one includes.
     """
     body, services = request.body(ObserveRequest), request.services
-    if body.kind == "key":
-        known = [key.id for key in services.keys.list()]
-    else:
-        known = services.documents[body.kind].keys()
-    if body.name not in known:
-        detail = unknown_name_detail(body.kind, body.name, nearest_names(body.name, known))
-        raise invalid([Problem("/name", detail)])
-    until = services.database.now() + timedelta(hours=body.hours)
-    services.calls.observe(body.kind, body.name, until, request.caller.name)
+    observing.observe(services, request.caller, body.kind, body.name, timedelta(hours=body.hours))
     services.activity.learn()
     return _observations(request)
 
@@ -112,8 +103,8 @@ def _observations(request: ApiRequest) -> ObservationList:
     )
 
 
-def _names(request: ApiRequest) -> dict[str, str]:
-    return {key.id: key.name for key in request.services.keys.list()}
+def _names(request: ApiRequest) -> Mapping[str, str]:
+    return request.services.keys.names()
 
 
 def _wanted(query: ActivityFilter) -> WantedCalls:
@@ -123,7 +114,7 @@ def _wanted(query: ActivityFilter) -> WantedCalls:
     return WantedCalls(**given)
 
 
-def _shown(call: Call, names: dict[str, str], observes: bool) -> CallSchema:
+def _shown(call: Call, names: Mapping[str, str], observes: bool) -> CallSchema:
     outcome = next(
         (name for name, (low, high) in OUTCOMES.items() if low <= call.status < high), "failed"
     )

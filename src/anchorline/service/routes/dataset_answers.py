@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import datetime
 
+from anchorline.application.reference.editions import limits_of
 from anchorline.core.reference import FINDINGS, Findings
 from anchorline.core.reference.comparison import Comparison
 from anchorline.core.reference.progress import seconds_left
@@ -26,7 +27,6 @@ from anchorline.wire.datasets import (
 )
 
 from ..context import Services
-from ..loading.editions import limits_of
 
 _PATIENCE_SECONDS = 10
 

@@ -2,17 +2,25 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
-from dataclasses import asdict
 
-from anchorline.application.once import once
-from anchorline.core.errors import EditionError, Problem
-from anchorline.core.practice import PRACTICE
+from anchorline.application.reference.editions import (
+    activate_edition,
+    remove_dataset,
+    remove_edition,
+)
+from anchorline.application.reference.loads import (
+    dataset_name,
+    discard_file,
+    receive_load,
+    try_again,
+    wanted_load,
+    work_on_edition,
+)
 from anchorline.core.reference.report import report_lines
-from anchorline.store.database import InUseError
 from anchorline.store.datasets import DatasetRules
-from anchorline.store.job_model import OPEN_STATES, Job, NewJob, NoFileError
+from anchorline.store.idempotency import IdempotencyKey
+from anchorline.store.job_model import Job
 from anchorline.wire.base import Schema
 from anchorline.wire.datasets import (
     DatasetAnswer,
@@ -27,15 +35,11 @@ from anchorline.wire.datasets import (
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..idempotency_header import IDEMPOTENCY, idempotency_key
-from ..loading.editions import activate_edition, remove_dataset, remove_edition
-from ..loading.jobs import LoadOptions
-from ..problems import ProblemError, invalid, not_found
+from ..problems import not_found
 from .dataset_answers import dataset_answer, dataset_summary, edition_answer, job_answer
-from .uploads import receive_load
+from .uploads import file_of
 
 router = Router("datasets", "data")
-# No colon: in ids it parts the dataset's name from the row's id.
-_NAME = re.compile(r"[a-z0-9][a-z0-9-]{0,63}")
 _JOB_HEADERS = {"Location": "Where the job can be read"}
 _KEY_HEADER = {"Idempotency-Key": "The same key and file make one load only"}
 
@@ -64,7 +68,7 @@ def get_dataset(request: ApiRequest) -> Schema:
 )
 def set_dataset_rules(request: ApiRequest) -> Schema:
     """Sets how a dataset's loads are treated; makes the dataset where it is new."""
-    name = _dataset_name(request)
+    name = dataset_name(request.path["dataset"])
     request.services.datasets.set_rules(
         name, DatasetRules(**request.body(RulesRequest).model_dump())
     )
@@ -89,19 +93,23 @@ def load_edition(request: ApiRequest) -> ApiResponse:
     The file is CSV or JSON Lines in UTF-8, or either gzipped: as the part `file` of a form, or as
     the body itself. A worker does the load; the answer is its job.
     """
-    name, query = _dataset_name(request), request.query(LoadQuery)
-    known = {dataset.name: dataset for dataset in request.services.datasets.list()}
-    rules = known[name].rules if name in known else DatasetRules()
-    if query.changes:
-        _require_base(request, name, query)
-    options = LoadOptions(
+    query, services = request.query(LoadQuery), request.services
+    new = wanted_load(
+        services,
+        request.path["dataset"],
+        request.caller.name,
+        query.name,
         changes=query.changes,
         base=query.base,
-        bad_share=rules.bad_share if query.bad_share is None else query.bad_share,
+        bad_share=query.bad_share,
         activate=query.activate,
     )
-    new = NewJob("load", name, request.caller.name, query.name, asdict(options))
-    return _accepted(request, receive_load(request, new))
+    file_name, pieces = file_of(request.http, services.settings.max_upload)
+
+    def key_of(upload: bytes) -> IdempotencyKey | None:
+        return idempotency_key(request, f"load/{new.dataset}", upload)
+
+    return _accepted(request, receive_load(services, new, file_name, pieces, key_of))
 
 
 @router.endpoint(
@@ -122,10 +130,7 @@ def get_edition(request: ApiRequest) -> Schema:
 def activate_dataset_edition(request: ApiRequest) -> Schema:
     """Makes an edition the active one; going back to an older one is the same step."""
     name, number = request.path["dataset"], _number(request)
-    try:
-        activate_edition(request.services, name, number)
-    except EditionError as error:
-        raise ProblemError(409, f"{error} Build its index anew first (rebuild).") from error
+    activate_edition(request.services, name, number)
     return dataset_answer(request.services, name)
 
 
@@ -169,10 +174,7 @@ def compare_edition(request: ApiRequest) -> ApiResponse:
 )
 def delete_edition(request: ApiRequest) -> ApiResponse:
     """Takes an edition away with its rows and its index; the active one stays."""
-    name, number = request.path["dataset"], _number(request)
-    if request.services.datasets.get(name).active == number:
-        raise ProblemError(409, f"Edition {number} is active. Activate another one first.")
-    remove_edition(request.services, name, number)
+    remove_edition(request.services, request.path["dataset"], _number(request))
     return ApiResponse(None, status=204)
 
 
@@ -186,10 +188,7 @@ def delete_edition(request: ApiRequest) -> ApiResponse:
 )
 def delete_dataset(request: ApiRequest) -> ApiResponse:
     """Takes a dataset away with all its editions, also the active one, for good."""
-    try:
-        remove_dataset(request.services, request.path["dataset"])
-    except InUseError as error:
-        raise ProblemError(409, str(error)) from None
+    remove_dataset(request.services, request.path["dataset"])
     return ApiResponse(None, status=204)
 
 
@@ -220,15 +219,7 @@ def cancel_job(request: ApiRequest) -> Schema:
 )
 def retry_job(request: ApiRequest) -> ApiResponse:
     """Puts a load that failed or was cancelled in line again, with the file that is kept."""
-    share, services = request.query(RetryQuery).bad_share, request.services
-    job = services.jobs.get(request.path["job"])
-    if share is None:
-        rule = services.datasets.get(job.dataset).rules.bad_share
-        share = max(rule, job.options.get("bad_share", 0.0))
-    try:
-        job = services.jobs.retry(job.id, {"bad_share": share})
-    except NoFileError as error:
-        raise ProblemError(409, str(error)) from None
+    job = try_again(request.services, request.path["job"], request.query(RetryQuery).bad_share)
     return ApiResponse(job_answer(request.services, job), status=202)
 
 
@@ -237,11 +228,7 @@ def retry_job(request: ApiRequest) -> ApiResponse:
 )
 def discard_job_file(request: ApiRequest) -> Schema:
     """Throws the file of a load that failed or was cancelled away."""
-    try:
-        job = request.services.jobs.discard_file(request.path["job"])
-    except NoFileError as error:
-        raise ProblemError(409, str(error)) from None
-    return job_answer(request.services, job)
+    return job_answer(request.services, discard_file(request.services, request.path["job"]))
 
 
 @router.endpoint(
@@ -271,37 +258,14 @@ def get_job_report(request: ApiRequest) -> ApiResponse:
 def _work_on(request: ApiRequest, kind: str) -> ApiResponse:
     """A new job on an edition that is there."""
     name, number = request.path["dataset"], _number(request)
-    request.services.datasets.edition(name, number)
-    new, jobs = NewJob(kind, name, request.caller.name, edition=number), request.services.jobs
     once_by = idempotency_key(request, f"{kind} {name}/{number}", b"")
-    made = once(request.services, once_by, lambda: jobs.make(new).id)
-    return _accepted(request, jobs.get(made))
+    made = work_on_edition(request.services, kind, name, number, request.caller.name, once_by)
+    return _accepted(request, made)
 
 
 def _accepted(request: ApiRequest, job: Job) -> ApiResponse:
     headers = {"Location": f"/api/v1/jobs/{job.id}"}
     return ApiResponse(job_answer(request.services, job), status=202, headers=headers)
-
-
-def _require_base(request: ApiRequest, name: str, query: LoadQuery) -> None:
-    """Refuses changes to an edition that there is not; loads that wait may still make one."""
-    numbers = [entry.number for entry in request.services.datasets.editions(name)]
-    if query.base is not None and query.base not in numbers:
-        raise not_found(f"There is no edition {query.base} of dataset {name!r} to change.")
-    waiting = any(job.state in OPEN_STATES for job in request.services.jobs.list(name))
-    if not numbers and not waiting:
-        raise ProblemError(409, f"Dataset {name!r} has no edition to change; load a whole file.")
-
-
-def _dataset_name(request: ApiRequest) -> str:
-    name = request.path["dataset"]
-    if not _NAME.fullmatch(name):
-        detail = f"{name!r} cannot name a dataset: use small letters, digits and -, at most 64."
-        raise invalid([Problem("/dataset", detail)])
-    if name == PRACTICE:
-        detail = f"{name!r} names the addresses that are built in for practice; choose another."
-        raise invalid([Problem("/dataset", detail)])
-    return name
 
 
 def _number(request: ApiRequest) -> int:

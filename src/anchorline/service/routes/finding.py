@@ -8,6 +8,7 @@ from collections.abc import Collection, Iterable
 import orjson
 
 from anchorline.application.filling import count_address
+from anchorline.application.layout_use import layout_for
 from anchorline.core.address import COMPONENTS, Facts
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.gazetteer import Gazetteer, SearchRequest, Suggestion
@@ -42,7 +43,6 @@ from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..problems import invalid, not_found
 from ..recent_answers import KeptAnswer
-from .layouts import require_layout
 
 router = Router("finding", "find")
 
@@ -193,7 +193,7 @@ def get_address(request: ApiRequest) -> Schema:
 )
 def get_postcode(request: ApiRequest) -> Schema:
     """All addresses of a postcode, or the postcodes that begin with a part of one."""
-    layout = require_layout(request, request.path["country_code"])
+    layout = layout_for(request.services, request.caller, request.path["country_code"])
     typed = request.path["postcode"]
     if not postcode_beginnings(layout, typed):
         detail = (

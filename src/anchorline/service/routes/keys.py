@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from anchorline.application.once import once
-from anchorline.core.keys import SCOPES, WantedKey, checked_key
-from anchorline.store.keys import ApiKey, EndedKeyError, NewSecret
+from anchorline.application import keys
+from anchorline.core.keys import SCOPES, WantedKey
+from anchorline.store.keys import ApiKey, NewSecret
 from anchorline.wire.base import Schema
 from anchorline.wire.keys import (
     KeyList,
@@ -20,7 +20,6 @@ from anchorline.wire.keys import (
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..idempotency_header import IDEMPOTENCY, idempotency_key
-from ..problems import ProblemError, invalid
 
 router = Router("keys", "administer")
 
@@ -49,29 +48,10 @@ def make_key(request: ApiRequest) -> ApiResponse:
 
     A server key can make no key that may do more than itself.
     """
-    body, services = request.body(NewKeyRequest), request.services
-    forms, targets = services.forms.keys(), services.targets.keys()
-    given = WantedKey(**body.model_dump())
-    wanted, problems = checked_key(given, forms, targets, services.database.now())
-    if problems:
-        raise invalid(problems)
-    _require_no_more(request, wanted)
-    secrets: dict[str, NewSecret] = {}
-
-    def make() -> str:
-        made = services.keys.create(wanted)
-        secrets[made.key.id] = made
-        return made.key.id
-
+    given = WantedKey(**request.body(NewKeyRequest).model_dump())
     once_by = idempotency_key(request, "keys/", request.http.get_data())
-    identifier = once(services, once_by, make)
-    if identifier not in secrets:
-        raise ProblemError(
-            409,
-            f"This request has made the key {identifier} before, and its secret was shown then and "
-            "is kept nowhere. If it was lost, end that key and make another one.",
-        )
-    return ApiResponse(_with_secret(request, secrets[identifier]), status=201)
+    made = keys.make_key(request.services, request.caller, given, once_by)
+    return ApiResponse(_with_secret(request, made), status=201)
 
 
 @router.endpoint(
@@ -87,14 +67,8 @@ def rotate_key(request: ApiRequest) -> ApiResponse:
 
     A secret before the present one ends at once.
     """
-    keys, identifier = request.services.keys, request.path["key"]
-    there = keys.get(identifier)
-    _require_no_more(request, WantedKey(there.kind, there.name, there.scopes))
     overlap = timedelta(hours=request.body(RotateKeyRequest).overlap_hours)
-    try:
-        made = keys.rotate(identifier, overlap)
-    except EndedKeyError as error:
-        raise ProblemError(409, str(error)) from None
+    made = keys.rotate_key(request.services, request.caller, request.path["key"], overlap)
     return ApiResponse(_with_secret(request, made))
 
 
@@ -102,27 +76,6 @@ def rotate_key(request: ApiRequest) -> ApiResponse:
 def end_key(request: ApiRequest) -> Schema:
     """Ends a key for good: within seconds nobody can use it any more."""
     return shown_key(request, request.services.keys.end(request.path["key"]))
-
-
-def _require_no_more(request: ApiRequest, wanted: WantedKey) -> None:
-    """403 where a key would hand out what it may not do itself."""
-    own = request.caller.scopes
-    if own is None:
-        return
-    if request.caller.allowance.is_limited:
-        detail = (
-            "This key has an allowance, and a key that it makes or rotates would have none. "
-            "Use a key without one, or the console."
-        )
-        raise ProblemError(403, detail)
-    needed = wanted.scopes if wanted.kind == "server" else ("find", "records")
-    more = [name for name in needed if name not in own]
-    if more:
-        detail = (
-            f"This key may not do that itself: it lacks the scope {', '.join(more)}. "
-            "Use a key that has it, or the console."
-        )
-        raise ProblemError(403, detail)
 
 
 def _with_secret(request: ApiRequest, made: NewSecret) -> Schema:

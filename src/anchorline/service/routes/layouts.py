@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
-
-from anchorline.core.address import COMPONENTS, component_problems
-from anchorline.core.errors import Problem
+from anchorline.application.layout_use import (
+    language_of_sender,
+    layout_for,
+    layouts_for,
+    require_components,
+    samples,
+    write_many,
+)
+from anchorline.core.address import COMPONENTS
 from anchorline.core.layouts import (
     Layout,
-    LayoutLibrary,
     Written,
     check_components,
     component_terms,
     language_of,
     one_line,
-    unknown_country_detail,
     unused_components,
     usual_label,
     write_html,
@@ -44,43 +47,14 @@ from anchorline.wire.own_layouts import SamplesAnswer, SampleSchema, SamplesQuer
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
-from ..problems import ProblemError, invalid, not_found
 
 router = Router("layouts", "find")
-_MOST_SAMPLES = 10
 _WITH_OPTIONS = frozenset({"region", "region_code"})
 
 
-def require_layout(request: ApiRequest, country_code: str, form: str | None = None) -> Layout:
-    """The layout that holds for a country, on a form or everywhere; 404 where there is none."""
-    layout = _layouts(request, form).get(country_code)
-    if layout is None:
-        raise not_found(_no_layout(request, country_code))
-    return layout
-
-
-def _layouts(request: ApiRequest, form: str | None) -> LayoutLibrary:
-    """The layouts that hold on a form, or everywhere; 403 or 404 where it is not for the caller."""
-    if form is not None:
-        if not request.caller.may_use_form(form):
-            raise ProblemError(403, f"This caller may not use the form {form!r}.")
-        if request.caller.forms is None:  # who is tied to forms is tied to real ones
-            request.services.forms.require(form)
-    return request.services.layouts_in_force.current().on_form(form)
-
-
-def _no_layout(request: ApiRequest, country_code: str) -> str:
-    codes = [known.country_code for known in request.services.layouts]
-    return unknown_country_detail(country_code, codes)
-
-
-def require_components(
-    components: dict[str, str], pointer: str, extras: Collection[str] = ()
-) -> None:
-    """422 where a name is neither a component's nor one of `extras`, with the nearest ones."""
-    problems = component_problems(components, pointer, extras)
-    if problems:
-        raise invalid(problems)
+def _layout(request: ApiRequest, form: str | None) -> Layout:
+    """The layout of the country that the address names."""
+    return layout_for(request.services, request.caller, request.path["country_code"], form)
 
 
 @router.endpoint("GET", "/layouts", access=Access.CAPTURE, answer=LayoutList)
@@ -116,7 +90,7 @@ def list_layouts(request: ApiRequest) -> Schema:
 def get_layout(request: ApiRequest) -> Schema:
     """A country's layout: what is asked for, in which order, called what."""
     query = request.query(LayoutQuery)
-    layout = require_layout(request, request.path["country_code"], query.form)
+    layout = _layout(request, query.form)
     language = layout.first_language(query.language.split(","))
     regions = [OptionSchema(code=r.code, name=r.name, latin=r.latin) for r in layout.regions]
     return LayoutAnswer(
@@ -165,14 +139,14 @@ def get_layout(request: ApiRequest) -> Schema:
 def write_address_lines(request: ApiRequest) -> Schema:
     """Components written out in the country's lines."""
     body = request.body(LinesRequest)
-    layout = require_layout(request, request.path["country_code"], body.form)
+    layout = _layout(request, body.form)
     require_components(body.components, "/components", layout.extras)
     components = body.components
     written = write_out(
         layout,
         components,
         international=body.international,
-        language=_language_of_sender(request, body.from_country),
+        language=language_of_sender(request.services, body.from_country),
     )
     return LinesAnswer(
         lines=written.lines,
@@ -193,23 +167,14 @@ def write_address_lines(request: ApiRequest) -> Schema:
 def write_many_lines(request: ApiRequest) -> Schema:
     """Many addresses written out, each as its country does it."""
     body = request.body(ManyLinesRequest)
-    layouts = _layouts(request, body.form)
-    language = _language_of_sender(request, body.from_country)
-    problems: list[Problem] = []
-    written: list[Written] = []
-    for place, components in enumerate(body.addresses):
-        pointer = f"/addresses/{place}"
-        code = components.get("country_code", "")
-        layout = layouts.get(code)
-        problems += component_problems(components, pointer, layout.extras if layout else ())
-        if layout is None:
-            problems.append(Problem(f"{pointer}/country_code", _no_layout(request, code)))
-        else:
-            written.append(
-                write_out(layout, components, international=body.international, language=language)
-            )
-    if problems:
-        raise invalid(problems)
+    services = request.services
+    written = write_many(
+        services,
+        layouts_for(services, request.caller, body.form),
+        body.addresses,
+        international=body.international,
+        language=language_of_sender(services, body.from_country),
+    )
     return ManyLinesAnswer(
         lines=[one.lines for one in written], left_out=[_left_out(one) for one in written]
     )
@@ -220,15 +185,6 @@ def _left_out(written: Written) -> list[LeftOutComponent]:
         LeftOutComponent(component=one.component, value=one.value, reason=one.reason)
         for one in written.left_out
     ]
-
-
-def _language_of_sender(request: ApiRequest, country_code: str | None) -> str:
-    if country_code is None:
-        return "en"
-    layout = request.services.layouts.get(country_code)
-    if layout is None:
-        raise invalid([Problem("/from_country", _no_layout(request, country_code))])
-    return layout.languages[0]
 
 
 @router.endpoint(
@@ -242,7 +198,7 @@ def _language_of_sender(request: ApiRequest, country_code: str | None) -> str:
 def check_against_layout(request: ApiRequest) -> Schema:
     """Components held against the country's layout, in their canonical spelling."""
     body = request.body(CheckComponentsRequest)
-    layout = require_layout(request, request.path["country_code"], body.form)
+    layout = _layout(request, body.form)
     require_components(body.components, "/components", layout.extras)
     canonical, problems = check_components(layout, body.components)
     return CheckComponentsAnswer(
@@ -266,21 +222,10 @@ def check_against_layout(request: ApiRequest) -> Schema:
 def list_samples(request: ApiRequest) -> Schema:
     """Addresses to try a layout with: of the latest records, and of the reference data."""
     form = request.query(SamplesQuery).form
-    layout = require_layout(request, request.path["country_code"], form)
-    code, services = layout.country_code, request.services
-    captured = services.records.captured_in(code, [form] if form else [], _MOST_SAMPLES)
-    known = services.gazetteer.current().samples(code, _MOST_SAMPLES)
+    country_code = _layout(request, form).country_code
     return SamplesAnswer(
         samples=[
-            *(
-                SampleSchema(
-                    label=record.label, components=components, record=record.id, form=record.form
-                )
-                for record, components in captured
-            ),
-            *(
-                SampleSchema(label=label, components=address.components, record=None, form=None)
-                for label, address in known
-            ),
+            SampleSchema.model_validate(one._asdict())
+            for one in samples(request.services, country_code, form)
         ]
     )

@@ -4,17 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from anchorline.application.once import once
-from anchorline.application.targets import programs_among
-from anchorline.core.targets.programs import Look, recognise
+from anchorline.application.looks import ComparedLook, compared_looks, keep_look, recognised
+from anchorline.core.targets.programs import Look
 from anchorline.core.targets.programs.facts import look_of
 from anchorline.core.targets.programs.signature_proposal import (
     ConditionProposal,
     propose_signature,
 )
-from anchorline.core.targets.programs.steadiness import compared
-from anchorline.store.document_model import Document
-from anchorline.store.looks import KeptLook
 from anchorline.wire.base import Schema
 from anchorline.wire.looks import (
     ConditionProposalSchema,
@@ -35,7 +31,6 @@ from anchorline.wire.program_targets import ConditionSchema
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
 from ..idempotency_header import IDEMPOTENCY, idempotency_key
-from ..problems import not_found
 
 router = Router("looks", "forms")
 _EITHER = ("desk", "forms")
@@ -57,25 +52,15 @@ def send_look(request: ApiRequest) -> ApiResponse:
     """Keeps a look at a screen for some days, for whoever sets targets up."""
     body = request.body(LookReport)
     facts = [fact.model_dump() for fact in body.facts]
-    looks = request.services.looks
     once_by = idempotency_key(request, "looks/", request.http.get_data())
-    made = once(
-        request.services,
-        once_by,
-        lambda: looks.keep(facts, body.machine, request.caller.name).id,
-    )
-    kept = looks.list()
-    look = next((one for one in kept if one.id == made), None)
-    if look is None:
-        raise not_found("This look was kept before, and is deleted by now.")
-    return ApiResponse(_shown(look, kept), status=201)
+    kept = keep_look(request.services, facts, body.machine, request.caller.name, once_by)
+    return ApiResponse(_shown(kept), status=201)
 
 
 @router.endpoint("GET", "/looks", access=Access.SERVER, answer=LookList)
 def list_looks(request: ApiRequest) -> Schema:
     """Looks of the last days, the latest first, with what stays the same in each program."""
-    kept = request.services.looks.list()
-    return LookList(looks=[_shown(one, kept) for one in kept])
+    return LookList(looks=[_shown(one) for one in compared_looks(request.services)])
 
 
 @router.endpoint(
@@ -98,16 +83,7 @@ def delete_look(request: ApiRequest) -> ApiResponse:
 def recognise_screen(request: ApiRequest) -> Schema:
     """Which target a screen is of, and why not the others."""
     body = request.body(RecognitionRequest)
-    services = request.services
-    documents: Sequence[Document]
-    if body.drafts:
-        documents = services.targets.drafts()
-    else:
-        documents = [document for document, _ in services.published_targets.all()]
-    found = recognise(
-        look_from(body.facts),
-        [target.candidate() for target in programs_among(services, documents)],
-    )
+    found = recognised(request.services, look_from(body.facts), drafts=body.drafts)
     return RecognitionAnswer(
         targets=list(dict.fromkeys(one.target for one in found.chosen)),
         trace=[ScreenTraceSchema.model_validate(one, from_attributes=True) for one in found.trace],
@@ -150,20 +126,14 @@ def conditions_shown(proposed: Sequence[ConditionProposal]) -> list[ConditionPro
     ]
 
 
-def _shown(look: KeptLook, kept: Sequence[KeptLook]) -> LookSchema:
-    """A look beside the ones before it at the same program."""
-    program = look_of(look.facts).first("program")
-    before = [
-        look_of(one.facts)
-        for one in kept
-        if one.at < look.at and look_of(one.facts).first("program") == program
-    ]
+def _shown(compared: ComparedLook) -> LookSchema:
+    look = compared.look
     facts = [
         SeenFactSchema(
             kind=one.fact.kind,
             text=one.fact.text,
             pieces=[PieceSchema(text=piece.text, steady=piece.steady) for piece in one.pieces],
         )
-        for one in compared([*before[:1], look_of(look.facts)])
+        for one in compared.facts
     ]
     return LookSchema(id=look.id, facts=facts, machine=look.machine, by=look.by, at=look.at)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from anchorline.application.layout_use import require_components
 from anchorline.core.errors import Problem
 from anchorline.core.layouts import Layout, write_lines, written_line
 from anchorline.core.layouts.own import (
@@ -24,7 +25,6 @@ from anchorline.wire.own_layouts import (
 
 from ..endpoints import ApiRequest
 from ..problems import invalid, places
-from .layouts import require_components
 
 
 def preview(

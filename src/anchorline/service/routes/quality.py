@@ -3,17 +3,13 @@
 from __future__ import annotations
 
 import csv
-import hashlib
-import hmac
 import io
 from collections.abc import Iterator
-from datetime import date, timedelta
 
+from anchorline.application.capture_quality import add_report, quality
 from anchorline.application.open_forms import open_form
 from anchorline.application.targets import attach
-from anchorline.core.capture_counts import COUNTED, impossible
-from anchorline.core.errors import Problem
-from anchorline.core.text import fold
+from anchorline.core.capture_counts import COUNTED
 from anchorline.wire.base import Schema
 from anchorline.wire.quality import (
     CaptureReport,
@@ -26,10 +22,8 @@ from anchorline.wire.quality import (
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
-from ..problems import invalid
 
 router = Router("quality", "administer")
-_DAYS = timedelta(days=29)
 _LARGEST = 16_384
 
 
@@ -101,27 +95,24 @@ def export_capture_quality(request: ApiRequest) -> ApiResponse:
 
 
 def _quality(request: ApiRequest) -> QualityAnswer:
-    query, services = request.query(QualityQuery), request.services
-    today = services.database.now().date()
-    until = query.until or today
-    since = query.since or max(until, date.min + _DAYS) - _DAYS
-    days, not_found = services.capture_quality.list(query.kind, query.name, since, until)
-    titles = {("form", key): title for key, title in services.forms.titles().items()}
-    titles |= {("target", key): title for key, title in services.targets.titles().items()}
+    query = request.query(QualityQuery)
+    found = quality(request.services, query.kind, query.name, query.since, query.until)
     return QualityAnswer(
         days=[
             QualityDay(
                 kind=one.kind,
                 name=one.name,
-                title=titles.get((one.kind, one.name), one.name),
+                title=found.titles.get((one.kind, one.name), one.name),
                 day=one.day,
                 counts=DayCounts(**one.counts),
             )
-            for one in days
+            for one in found.days
         ],
         not_found=[
-            found if request.caller.may_observe else found.model_copy(update={"text": None})
-            for found in (NotFound.model_validate(one, from_attributes=True) for one in not_found)
+            text if request.caller.may_observe else text.model_copy(update={"text": None})
+            for text in (
+                NotFound.model_validate(one, from_attributes=True) for one in found.not_found
+            )
         ],
     )
 
@@ -129,16 +120,15 @@ def _quality(request: ApiRequest) -> QualityAnswer:
 def _add(request: ApiRequest, kind: str, name: str) -> ApiResponse:
     """Keeps what was not found as a digest; whole only while somebody observes."""
     body, services = request.body(CaptureReport), request.services
-    fault = impossible(body.counts.model_dump())
-    if fault is not None:
-        raise invalid([Problem(f"/counts/{fault[0]}", fault[1])])
-    secret = services.settings.signing_secret().encode()
-    is_observed = services.activity.is_observed(kind, name)
-    not_found: dict[str, str | None] = {}
-    for text in body.not_found:
-        digest = hmac.new(secret, fold(text).encode(), hashlib.sha256).hexdigest()[:32]
-        not_found[digest] = text if is_observed else None
-    services.capture_quality.add(kind, name, body.counts.model_dump(), not_found)
+    add_report(
+        services,
+        kind,
+        name,
+        body.counts.model_dump(),
+        body.not_found,
+        secret=services.settings.signing_secret().encode(),
+        is_observed=services.activity.is_observed(kind, name),
+    )
     return ApiResponse(None, status=204)
 
 

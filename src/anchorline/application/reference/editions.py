@@ -1,25 +1,24 @@
-"""Building, comparing, activating and removing editions."""
+"""Comparing, activating and removing editions."""
 
 from __future__ import annotations
 
 from contextlib import suppress
 from dataclasses import dataclass
+from typing import Any
+
+import structlog
 
 from anchorline.core.errors import EditionError
-from anchorline.core.gazetteer import build_edition
-from anchorline.core.gazetteer.building.table import RowTable
 from anchorline.core.reference.comparison import Comparison, compare_editions
 from anchorline.core.reference.limits import ActivationLimits
-from anchorline.store.database import NotThereError
+from anchorline.store.database import InUseError, NotThereError
 from anchorline.store.datasets import DatasetRules, EditionEntry, superfluous
 from anchorline.store.job_model import OPEN_STATES, Job, NewJob
 
-from ..context import Services
-from ..logs import logger
-from .lease import JobLease
-from .prefetch import prefetch
+from ..errors import ConflictError
+from ..services import Services
 
-_log = logger("editions")
+_log: Any = structlog.get_logger(part="editions")
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,25 +27,6 @@ class IndexSize:
 
     bytes: int
     addresses: int
-
-
-def build_index(
-    services: Services, job: str, dataset: str, number: int, lease: JobLease
-) -> IndexSize:
-    """Builds an edition's index from the rows of a job.
-
-    Raises:
-        EditionError: there is no row at all.
-    """
-    table = RowTable()
-    for _, kept in prefetch(services.load_data.blocks(job)):
-        lease.check()
-        if len(kept.rows):
-            table.extend(kept.rows)
-    built = build_edition(table, services.layouts)
-    lease.check_now()
-    size = services.edition_files.write(dataset, number, built)
-    return IndexSize(size, built.address_count)
 
 
 def rebuild_missing_indexes(services: Services) -> None:
@@ -118,10 +98,13 @@ def activate_edition(services: Services, dataset: str, number: int) -> None:
 
     Raises:
         NotThereError: there is no such edition.
-        EditionError: its index cannot be opened.
+        ConflictError: its index cannot be opened.
     """
     services.datasets.edition(dataset, number)
-    services.edition_files.open(dataset, number)
+    try:
+        services.edition_files.open(dataset, number)
+    except EditionError as error:
+        raise ConflictError(f"{error} Build its index anew first (rebuild).") from error
     services.datasets.activate(dataset, number)
     _log.info("edition activated", dataset=dataset, edition=number)
     remove_superfluous(services, dataset)
@@ -131,7 +114,9 @@ def remove_superfluous(services: Services, dataset: str) -> None:
     """Takes away the editions that the dataset's rule does not keep."""
     numbers = [entry.number for entry in services.datasets.editions(dataset)]
     for number in superfluous(services.datasets.get(dataset), numbers):
-        with suppress(NotThereError):  # somebody else took it away, or made it active
+        with suppress(
+            NotThereError, ConflictError
+        ):  # somebody else took it away, or made it active
             remove_edition(services, dataset, number)
 
 
@@ -140,17 +125,27 @@ def remove_dataset(services: Services, dataset: str) -> None:
 
     Raises:
         NotThereError: there is no such dataset.
-        InUseError: work on it is going on; nothing was taken away then.
+        ConflictError: work on it is going on; nothing was taken away then.
     """
     editions = services.datasets.editions(dataset)
-    services.datasets.remove(dataset)
+    try:
+        services.datasets.remove(dataset)
+    except InUseError as error:
+        raise ConflictError(str(error)) from None
     for entry in editions:
         services.edition_files.remove(dataset, entry.number)
     _log.info("dataset removed", dataset=dataset)
 
 
 def remove_edition(services: Services, dataset: str, number: int) -> None:
-    """Takes away an edition with its rows and its index, unless it is the active one."""
+    """Takes away an edition with its rows and its index.
+
+    Raises:
+        NotThereError: there is no such edition.
+        ConflictError: it is the active one.
+    """
+    if services.datasets.get(dataset).active == number:
+        raise ConflictError(f"Edition {number} is active. Activate another one first.")
     entry = services.datasets.edition(dataset, number)
     services.datasets.remove_edition(dataset, number)
     if entry.job is not None:

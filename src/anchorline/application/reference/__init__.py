@@ -1,0 +1,1 @@
+"""Reference data: loads, editions, and what is done with them."""
