@@ -475,6 +475,11 @@ export interface components {
         };
         /** @description All datasets. */
         DatasetList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             datasets: components["schemas"]["DatasetSummary"][];
         };
         /** @description A dataset in a list. */
@@ -560,12 +565,12 @@ export interface components {
         };
         /** @description Versions of a document, the newest first. */
         DocumentVersions: {
-            versions: components["schemas"]["DocumentVersionSchema"][];
             /**
              * @description The cursor of the page after this one; null: it is the last
              * @default null
              */
             after: string | null;
+            versions: components["schemas"]["DocumentVersionSchema"][];
         };
         /** @description What a record would hold, were the form submitted now. */
         DryRunAnswer: {
@@ -1330,6 +1335,11 @@ export interface components {
         };
         /** @description All keys, the oldest first; ended ones stay. */
         KeyList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             keys: components["schemas"]["KeySchema"][];
             scopes: components["schemas"]["ScopeSchema"][];
         };
@@ -3135,6 +3145,11 @@ export interface components {
         };
         /** @description Runs of a target, the latest first. */
         TargetRunList: {
+            /**
+             * @description The cursor of the page after this one; null: it is the last
+             * @default null
+             */
+            after: string | null;
             runs: components["schemas"]["TargetRunSchema"][];
         };
         /** @description What came of a run: never what was written. */

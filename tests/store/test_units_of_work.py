@@ -13,15 +13,16 @@ from anchorline.store.database import (
     DatabaseUnavailableError,
 )
 
-MAKE = "CREATE TABLE IF NOT EXISTS unit_test (name VARCHAR(20) PRIMARY KEY, n INT NOT NULL)"
+MAKE = "CREATE TABLE unit_test (name VARCHAR(20) PRIMARY KEY, n INT NOT NULL)"
 
 
 @pytest.fixture
 def table(database):
     execute(database, MAKE)
-    execute(database, "DELETE FROM unit_test")
     execute(database, "INSERT INTO unit_test VALUES ('a', 0), ('b', 0)")
-    return database
+    yield database
+    # Other tests look at every table that there is.
+    execute(database, "DROP TABLE unit_test")
 
 
 def execute(database, statement):

@@ -2,15 +2,24 @@
 
 import { call } from "./call";
 
+/** The first page of a list, with the entries of all pages. */
+export async function wholeList<Page extends object>(path: string, name: keyof Page): Promise<Page> {
+  const first = await call<Page>(`${path}?limit=500`);
+  const entries = [...(first[name] as unknown[])];
+  let after = afterOf(first);
+  while (after !== null) {
+    const page: Page = await call(`${path}?limit=500&after=${encodeURIComponent(after)}`);
+    entries.push(...(page[name] as unknown[]));
+    after = afterOf(page);
+  }
+  return { ...first, [name]: entries, after: null };
+}
+
 /** All entries of a list, however many pages it has. */
 export async function everyPage<Entry>(path: string, name: string): Promise<Entry[]> {
-  const found: Entry[] = [];
-  let after: string | null = null;
-  do {
-    const query = after === null ? "" : `&after=${encodeURIComponent(after)}`;
-    const page: Record<string, unknown> = await call(`${path}?limit=500${query}`);
-    found.push(...(page[name] as Entry[]));
-    after = page.after as string | null;
-  } while (after !== null);
-  return found;
+  return (await wholeList<Record<string, Entry[]>>(path, name))[name] ?? [];
+}
+
+function afterOf(page: object): string | null {
+  return (page as { after?: string | null }).after ?? null;
 }

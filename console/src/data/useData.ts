@@ -3,6 +3,7 @@
 import { type UseMutationResult, type UseQueryResult, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { call } from "../api/call";
+import { everyPage } from "../api/pages";
 import type { Dataset, DatasetSummary, Edition, Job, Rules } from "./schemas";
 import { isOpen } from "./schemas";
 
@@ -17,7 +18,7 @@ export function pathOf(dataset: string, edition?: number): string {
 export function useDatasets(): UseQueryResult<DatasetSummary[]> {
   return useQuery({
     queryKey: ["datasets"],
-    queryFn: async () => (await call<{ datasets: DatasetSummary[] }>("datasets")).datasets,
+    queryFn: () => everyPage<DatasetSummary>("datasets", "datasets"),
     refetchInterval: (query) =>
       query.state.data?.some((dataset) => dataset.open_job) ? WHILE_WORKING_MS : AT_REST_MS,
   });

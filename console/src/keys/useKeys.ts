@@ -4,13 +4,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import type * as api from "../../../embed/src/api";
 import { call } from "../api/call";
+import { wholeList } from "../api/pages";
 
 export type Key = api.KeySchema;
 export type NewKey = api.NewKeyRequest;
 export type NewSecret = api.NewSecretAnswer;
 
 export function useKeys() {
-  return useQuery({ queryKey: ["keys"], queryFn: () => call<api.KeyList>("keys") });
+  return useQuery({ queryKey: ["keys"], queryFn: () => wholeList<api.KeyList>("keys", "keys") });
 }
 
 /** A change of keys: a call of which the list is fetched anew afterwards. */

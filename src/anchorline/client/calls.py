@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import TypeVar
 from urllib.parse import quote
 
 import httpx
 from pydantic import BaseModel, ValidationError
 
+from anchorline.wire.base import PageSchema
 from anchorline.wire.faults import fault_detail
 
 from .errors import UnexpectedAnswerError, WrongArgumentError
 from .transport import Transport
 
 _Answer = TypeVar("_Answer", bound=BaseModel)
+_Page = TypeVar("_Page", bound=PageSchema)
+MOST_A_PAGE = 500
 
 
 class Calls:
@@ -27,6 +30,21 @@ class Calls:
         self, path: str, schema: type[_Answer], query: Mapping[str, object] | None = None
     ) -> _Answer:
         return read_answer(schema, self._transport.send("GET", path, query=query))
+
+    def _every(
+        self,
+        path: str,
+        schema: type[_Page],
+        query: Mapping[str, object] | None = None,
+    ) -> Iterator[_Page]:
+        """All pages of a list, each as large as it may be."""
+        after: str | None = None
+        while True:
+            page = self._get(path, schema, {**(query or {}), "limit": MOST_A_PAGE, "after": after})
+            yield page
+            after = page.after
+            if after is None:
+                return
 
     def _post(self, path: str, schema: type[_Answer], body: BaseModel | None = None) -> _Answer:
         """For calls that do no harm when they are sent again."""

@@ -29,7 +29,7 @@ class Datasets(Calls):
 
     def list(self) -> list[DatasetSummary]:
         """All datasets."""
-        return self._get("datasets", DatasetList).datasets
+        return [one for page in self._every("datasets", DatasetList) for one in page.datasets]
 
     def get(self, name: str) -> DatasetAnswer:
         """A dataset with its rules, editions and latest jobs."""

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import builtins
 import secrets
-from collections.abc import Iterator
 from typing import Generic, TypeVar
 
 from pydantic import BaseModel
@@ -31,7 +30,6 @@ _Document = TypeVar("_Document", bound=BaseModel, contravariant=True)
 _Summary = TypeVar("_Summary", bound=DocumentSummary)
 _Draft = TypeVar("_Draft", bound=DocumentDraft)
 _Version = TypeVar("_Version", bound=DocumentVersion)
-_MOST_A_PAGE = 500
 
 
 class Documents(Calls, Generic[_Document, _Summary, _Draft, _Version]):
@@ -70,7 +68,8 @@ class Documents(Calls, Generic[_Document, _Summary, _Draft, _Version]):
         Args:
             search: only those in whose title or key each of its words stands.
         """
-        return list(self._pages(search))
+        pages = self._every(self._path, self._listed, {"search": search or None})
+        return [one for page in pages for one in getattr(page, self._plural)]
 
     def draft(self, key: str) -> tuple[_Draft, str]:
         """A draft and what there is to say of it, and its ETag."""
@@ -166,16 +165,6 @@ class Documents(Calls, Generic[_Document, _Summary, _Draft, _Version]):
 
     def _at(self, key: str, below: str = "") -> str:
         return f"{self._path}/{part(key)}" + (f"/{below}" if below else "")
-
-    def _pages(self, search: str) -> Iterator[_Summary]:
-        after: str | None = None
-        while True:
-            query = {"search": search or None, "limit": _MOST_A_PAGE, "after": after}
-            page = self._get(self._path, self._listed, query)
-            yield from getattr(page, self._plural)
-            if page.after is None:
-                return
-            after = page.after
 
     def _change(
         self, key: str, below: str, etag: str | None, body: BaseModel | None = None

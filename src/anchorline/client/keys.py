@@ -23,7 +23,7 @@ class Keys(Calls):
 
     def list(self) -> builtins.list[KeySchema]:
         """All keys without their secrets, the oldest first."""
-        return self._get("keys", KeyList).keys
+        return [key for page in self._every("keys", KeyList) for key in page.keys]
 
     def make(
         self,

@@ -28,7 +28,7 @@ from anchorline.wire.target_runs import (
     TargetRunSchema,
 )
 
-from .calls import Calls, part, request_body
+from .calls import MOST_A_PAGE, Calls, part, request_body
 
 # A look's facts: `kind` and `text` each.
 Facts = Sequence[Mapping[str, str]]
@@ -110,5 +110,6 @@ class Programs(Calls):
         self._transport.send("POST", f"targets/{part(target)}/runs", body=report)
 
     def runs(self, target: str) -> builtins.list[TargetRunSchema]:
-        """The latest runs of a target, the latest first."""
-        return self._get(f"targets/{part(target)}/runs", TargetRunList).runs
+        """The latest runs of a target, the latest first; 500 at most."""
+        query = {"limit": MOST_A_PAGE}
+        return self._get(f"targets/{part(target)}/runs", TargetRunList, query).runs

@@ -26,6 +26,7 @@ from anchorline.core.errors import (
     UnknownNameError,
 )
 from anchorline.core.said import Said
+from anchorline.store.cursors import BadCursorError
 from anchorline.store.database import (
     AlreadyThereError,
     ContendedError,
@@ -260,6 +261,7 @@ def _from_http(error: HTTPException) -> ProblemError:
 _PROBLEMS: tuple[tuple[type[Exception], Callable[[Any], ProblemError]], ...] = (
     (ProblemError, lambda error: error),
     (UnknownNameError, lambda error: ProblemError(422, str(error))),
+    (BadCursorError, lambda error: invalid([Problem("?after", str(error))])),
     (DocumentError, _of_problems),
     (InvalidError, _of_problems),
     (ForbiddenError, _refused_with(403)),

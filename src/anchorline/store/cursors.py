@@ -4,9 +4,13 @@ from __future__ import annotations
 
 import base64
 import binascii
-from typing import Any
+from collections.abc import Callable, Sequence
+from datetime import UTC, datetime
+from typing import Any, Generic, NamedTuple, TypeVar
 
 import orjson
+
+_Row = TypeVar("_Row")
 
 
 class BadCursorError(ValueError):
@@ -41,3 +45,34 @@ class Cursor:
         if of != self._of or [type(value) for value in values] != list(types):
             raise BadCursorError("This cursor was not handed out by this list.")
         return values
+
+
+def time_of(text: str) -> datetime:
+    """A time that a cursor holds, as `isoformat` writes it; BadCursorError for anything else."""
+    try:
+        # Near the ends of the calendar a time has no UTC (OverflowError).
+        return datetime.fromisoformat(text).astimezone(UTC)
+    except (ValueError, OverflowError) as error:
+        raise BadCursorError("This cursor was not handed out by this list.") from error
+
+
+class KeysetPage(NamedTuple, Generic[_Row]):
+    """A page of a list; `after` is the cursor of the next one, None where this is the last."""
+
+    entries: Sequence[_Row]
+    after: str | None
+
+
+def cut(
+    rows: Sequence[_Row],
+    limit: int,
+    cursor: Cursor,
+    values: Callable[[_Row], tuple[str | int, ...]],
+) -> KeysetPage[_Row]:
+    """A page of rows of which one more was asked for than it may have.
+
+    Args:
+        values: of a row, in the list's order.
+    """
+    more = len(rows) > limit
+    return KeysetPage(rows[:limit], cursor.after(*values(rows[limit - 1])) if more else None)

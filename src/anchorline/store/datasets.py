@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from anchorline.core.reference.comparison import MOVED_M
 
+from .cursors import Cursor, KeysetPage, cut
 from .database import Database, InUseError, NotThereError
 from .job_model import OPEN_STATES
 from .schema import DatasetRow, EditionRow, JobRow
@@ -102,6 +103,22 @@ class DatasetStore:
             return [_dataset(row) for row in rows]
 
         return self._database.run(work)
+
+    def page(self, limit: int, after: str | None = None) -> KeysetPage[Dataset]:
+        """Some of them, in the same order.
+
+        Args:
+            after: the cursor of the page before.
+
+        Raises:
+            BadCursorError: it was not handed out by this list.
+        """
+        cursor = Cursor("datasets")
+        query = select(DatasetRow).order_by(DatasetRow.name).limit(limit + 1)
+        if after is not None:
+            query = query.where(DatasetRow.name > cursor.read(after, str)[0])
+        found = self._database.run(lambda session: list(map(_dataset, session.scalars(query))))
+        return cut(found, limit, cursor, lambda dataset: (dataset.name,))
 
     def get(self, name: str) -> Dataset:
         """A dataset; NotThereError where there is none."""

@@ -15,12 +15,13 @@ from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from sqlalchemy import select, update
+from sqlalchemy import select, tuple_, update
 from sqlalchemy.orm import Session
 
 from anchorline.core.allowance import Allowance
 from anchorline.core.keys import KEY_KINDS, WantedKey
 
+from .cursors import Cursor, KeysetPage, cut, time_of
 from .database import Database, NotThereError, StoreError
 from .schema import ApiKeyRow
 
@@ -115,6 +116,24 @@ class KeyStore:
             return [_key(row) for row in rows]
 
         return self._database.run(work)
+
+    def page(self, limit: int, after: str | None = None) -> KeysetPage[ApiKey]:
+        """Some of them, in the same order.
+
+        Args:
+            after: the cursor of the page before.
+
+        Raises:
+            BadCursorError: it was not handed out by this list.
+        """
+        row, cursor = ApiKeyRow, Cursor("keys")
+        query = select(row).order_by(row.created_at, row.id).limit(limit + 1)
+        if after is not None:
+            seen, identifier = cursor.read(after, str, str)
+            query = query.where(tuple_(row.created_at, row.id) > (time_of(seen), identifier))
+        found = self._database.run(lambda session: session.scalars(query).all())
+        page = cut(found, limit, cursor, lambda one: (one.created_at.isoformat(), one.id))
+        return KeysetPage(list(map(_key, page.entries)), page.after)
 
     def names(self) -> Mapping[str, str]:
         """What each key is called, by its id; of all, ended ones too."""

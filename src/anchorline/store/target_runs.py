@@ -10,11 +10,11 @@ from typing import Any
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
+from .cursors import Cursor, KeysetPage, cut
 from .database import Database
 from .schema_programs import TargetRunRow
 
 RUNS_REMEMBERED = timedelta(days=90)
-MOST_SHOWN = 100
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,18 +46,27 @@ class TargetRuns:
 
         return self._database.run(work)
 
-    def list(self, target: str) -> Sequence[TargetRun]:
-        """The latest runs of a target, the latest first."""
-        row = TargetRunRow
+    def page(self, target: str, limit: int, after: str | None = None) -> KeysetPage[TargetRun]:
+        """The runs of a target, the latest first.
+
+        Args:
+            after: the cursor of the page before.
+
+        Raises:
+            BadCursorError: it was not handed out by this list.
+        """
+        row, cursor = TargetRunRow, Cursor("runs")
+        query = select(row).where(row.target == target).order_by(row.id.desc()).limit(limit + 1)
+        if after is not None:
+            query = query.where(row.id < cursor.read(after, int)[0])
 
         def work(session: Session) -> Sequence[TargetRun]:
-            query = select(row).where(row.target == target).order_by(row.id.desc())
             return [
                 TargetRun(one.id, one.version, one.report, one.by, one.at)
-                for one in session.scalars(query.limit(MOST_SHOWN))
+                for one in session.scalars(query)
             ]
 
-        return self._database.run(work)
+        return cut(self._database.run(work), limit, cursor, lambda run: (run.id,))
 
     def forget(self, target: str) -> None:
         """Deletes the runs of a target that is gone."""

@@ -23,6 +23,23 @@ class RequestSchema(BaseModel):
     model_config = ConfigDict(extra="forbid", defer_build=True)
 
 
+class PageQuery(RequestSchema):
+    """Which page of a list."""
+
+    limit: Annotated[int, Field(ge=1, le=500)] = 100
+    after: Annotated[str, Field(max_length=2000)] | None = Field(
+        default=None, description="The cursor that the page before has answered"
+    )
+
+
+class PageSchema(Schema):
+    """A page of a list."""
+
+    after: str | None = Field(
+        default=None, description="The cursor of the page after this one; null: it is the last"
+    )
+
+
 def _printable(text: str) -> str:
     if has_control_characters(text) or "\x00" in text:
         raise ValueError("This holds control characters; take them out.")

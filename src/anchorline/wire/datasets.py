@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import RequestSchema, Schema, ShortText, example
+from .base import PageSchema, RequestSchema, Schema, ShortText, example
 
 Share = Annotated[float, Field(ge=0, le=1)]
 JobState = Literal["receiving", "waiting", "running", "done", "failed", "cancelled"]
@@ -213,7 +213,7 @@ class DatasetSummary(Schema):
     open_job: JobAnswer | None
 
 
-class DatasetList(Schema):
+class DatasetList(PageSchema):
     """All datasets."""
 
     model_config = example(

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from .base import Key, RequestSchema, Schema, ShortText, example
+from .base import Key, PageQuery, PageSchema, RequestSchema, Schema, ShortText, example
 from .problems import ProblemPlace
 
 VersionNumber = Annotated[int, Field(ge=1, le=2**31 - 1)]
@@ -30,24 +30,16 @@ class DocumentSummary(Schema):
     changed_at: datetime
 
 
-class DocumentListQuery(RequestSchema):
+class DocumentListQuery(PageQuery):
     """Which of the documents of a kind."""
 
     search: ShortText = Field(
         default="", description="Only those in whose title or key each of its words stands"
     )
-    limit: Annotated[int, Field(ge=1, le=500)] = 100
-    after: Annotated[str, Field(max_length=2000)] | None = Field(
-        default=None, description="The cursor that the page before has answered"
-    )
 
 
-class DocumentList(Schema):
+class DocumentList(PageSchema):
     """A page of the documents of a kind, by title."""
-
-    after: str | None = Field(
-        default=None, description="The cursor of the page after this one; null: it is the last"
-    )
 
 
 class DraftQuery(RequestSchema):
@@ -132,16 +124,13 @@ class DocumentVersionSchema(Schema):
     more_changes: int = Field(description="How many further ones there are")
 
 
-class VersionsQuery(RequestSchema):
+class VersionsQuery(PageQuery):
     """Which of a document's versions."""
 
     limit: Annotated[int, Field(ge=1, le=200)] = 50
-    after: Annotated[str, Field(max_length=2000)] | None = Field(
-        default=None, description="The cursor that the page before has answered"
-    )
 
 
-class DocumentVersions(Schema):
+class DocumentVersions(PageSchema):
     """Versions of a document, the newest first."""
 
     model_config = example(
@@ -160,9 +149,6 @@ class DocumentVersions(Schema):
         }
     )
     versions: list[DocumentVersionSchema]
-    after: str | None = Field(
-        default=None, description="The cursor of the page after this one; null: it is the last"
-    )
 
 
 class DocumentVersion(Schema):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import Key, RequestSchema, Schema, ShortText, Time, example
+from .base import Key, PageSchema, RequestSchema, Schema, ShortText, Time, example
 
 _SHOWN = {
     "id": "5f0c2a9be417",
@@ -60,7 +60,7 @@ class ScopeSchema(Schema):
     says: str
 
 
-class KeyList(Schema):
+class KeyList(PageSchema):
     """All keys, the oldest first; ended ones stay."""
 
     model_config = example(

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import Key, RequestSchema, Schema, ShortText, Text, example
+from .base import Key, PageSchema, RequestSchema, Schema, ShortText, Text, example
 from .program_targets import EXAMPLE_PROGRAM, ProgramTargetDocument
 
 Outcome = Literal["verified", "unverified", "differs", "stopped"]
@@ -95,7 +95,7 @@ class TargetRunSchema(Schema):
     at: datetime
 
 
-class TargetRunList(Schema):
+class TargetRunList(PageSchema):
     """Runs of a target, the latest first."""
 
     model_config = example(

@@ -1,6 +1,6 @@
 /** The latest runs of a program target: how each ended, and its steps with times. */
 
-import { Empty, Table, Tag } from "antd";
+import { Button, Empty, Table, Tag } from "antd";
 
 import { LoadError } from "../../parts/LoadError";
 import { readable } from "../../parts/times";
@@ -15,8 +15,15 @@ export function RunTable({ target }: { target: string }): React.ReactNode {
       rowKey="id"
       size="small"
       loading={runs.isPending}
-      dataSource={runs.data?.runs ?? []}
-      pagination={{ pageSize: 20, hideOnSinglePage: true }}
+      dataSource={runs.data?.pages.flatMap((page) => page.runs) ?? []}
+      pagination={false}
+      {...(runs.hasNextPage && {
+        footer: () => (
+          <Button loading={runs.isFetchingNextPage} onClick={() => void runs.fetchNextPage()}>
+            Show earlier runs
+          </Button>
+        ),
+      })}
       scroll={{ x: true }}
       locale={{ emptyText: <Empty description="Nothing has been written yet. What agents write is told here, without the addresses." /> }}
       expandable={{ columnTitle: <span className="visually-hidden">Steps</span>, expandedRowRender: (run) => <RunSteps run={run} /> }}

@@ -1,6 +1,6 @@
 /** Program targets as the service has them: looks, proposals, ready-made plans, runs. */
 
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import type * as api from "../../../../embed/src/api";
 import { call } from "../../api/call";
@@ -44,7 +44,12 @@ export function useReadyMadePlans() {
 }
 
 export function useRuns(target: string) {
-  return useQuery({ queryKey: ["target-runs", target], queryFn: () => call<api.TargetRunList>(`targets/${target}/runs`) });
+  return useInfiniteQuery({
+    queryKey: ["target-runs", target],
+    queryFn: ({ pageParam }) => call<api.TargetRunList>(`targets/${target}/runs?limit=100${pageParam && `&after=${encodeURIComponent(pageParam)}`}`),
+    initialPageParam: "",
+    getNextPageParam: (page) => page.after,
+  });
 }
 
 /** A look's facts as they are sent. */

@@ -6,8 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from anchorline.application.documents import life
-from anchorline.core.errors import Problem
-from anchorline.store.cursors import BadCursorError, Cursor
+from anchorline.store.cursors import Cursor
 from anchorline.store.database import NotThereError, StaleError
 from anchorline.store.document_model import Document, Entry
 from anchorline.wire.base import Schema
@@ -29,7 +28,7 @@ from anchorline.wire.documents import (
 
 from ..endpoints import ApiRequest, ApiResponse
 from ..idempotency_header import idempotency_key
-from ..problems import ProblemError, invalid, places
+from ..problems import ProblemError, places
 from .api import DocumentApi
 from .if_match import changed_meanwhile, etag, is_given, state_given
 
@@ -42,10 +41,7 @@ class DocumentCalls:
 
     def list(self, request: ApiRequest) -> Schema:
         query, store = request.query(DocumentListQuery), self._kind.store(request.services)
-        try:
-            page = store.page(query.limit, after=query.after, search=query.search)
-        except BadCursorError as error:
-            raise invalid([Problem("?after", str(error))]) from None
+        page = store.page(query.limit, after=query.after, search=query.search)
         listed = self._api.summaries(request.services, page.entries)
         return self._api.listed.model_validate({self._kind.plural: listed, "after": page.after})
 
@@ -121,10 +117,7 @@ class DocumentCalls:
 
     def versions(self, request: ApiRequest) -> Schema:
         query, cursor = request.query(VersionsQuery), Cursor("versions")
-        try:
-            before = None if query.after is None else cursor.read(query.after, int)[0]
-        except BadCursorError as error:
-            raise invalid([Problem("?after", str(error))]) from None
+        before = None if query.after is None else cursor.read(query.after, int)[0]
         key, limit = self._key(request), query.limit
         found = life.versions(request.services, self._kind, key, limit + 1, before)
         return DocumentVersions(

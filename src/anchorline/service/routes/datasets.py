@@ -21,7 +21,7 @@ from anchorline.core.reference.report import report_lines
 from anchorline.store.datasets import DatasetRules
 from anchorline.store.idempotency import IdempotencyKey
 from anchorline.store.job_model import Job
-from anchorline.wire.base import Schema
+from anchorline.wire.base import PageQuery, Schema
 from anchorline.wire.datasets import (
     DatasetAnswer,
     DatasetList,
@@ -44,12 +44,13 @@ _JOB_HEADERS = {"Location": "Where the job can be read"}
 _KEY_HEADER = {"Idempotency-Key": "The same key and file make one load only"}
 
 
-@router.endpoint("GET", "/datasets", access=Access.SERVER, answer=DatasetList)
+@router.endpoint("GET", "/datasets", access=Access.SERVER, query=PageQuery, answer=DatasetList)
 def list_datasets(request: ApiRequest) -> Schema:
-    """All datasets, with what they hold and whether work on them is going on."""
-    services = request.services
+    """All datasets, page by page: what they hold, and whether work on them is going on."""
+    query, services = request.query(PageQuery), request.services
+    page = services.datasets.page(query.limit, query.after)
     return DatasetList(
-        datasets=[dataset_summary(services, dataset) for dataset in services.datasets.list()]
+        after=page.after, datasets=[dataset_summary(services, one) for one in page.entries]
     )
 
 

@@ -7,7 +7,7 @@ from datetime import timedelta
 from anchorline.application import keys
 from anchorline.core.keys import SCOPES, WantedKey
 from anchorline.store.keys import ApiKey, NewSecret
-from anchorline.wire.base import Schema
+from anchorline.wire.base import PageQuery, Schema
 from anchorline.wire.keys import (
     KeyList,
     KeySchema,
@@ -24,11 +24,14 @@ from ..idempotency_header import IDEMPOTENCY, idempotency_key
 router = Router("keys", "administer")
 
 
-@router.endpoint("GET", "/keys", access=Access.SERVER, answer=KeyList)
+@router.endpoint("GET", "/keys", access=Access.SERVER, query=PageQuery, answer=KeyList)
 def list_keys(request: ApiRequest) -> Schema:
-    """All keys without their secrets, and what a server key can be for."""
+    """All keys without their secrets, page by page, and what a server key can be for."""
+    query = request.query(PageQuery)
+    page = request.services.keys.page(query.limit, query.after)
     return KeyList(
-        keys=[shown_key(request, key) for key in request.services.keys.list()],
+        after=page.after,
+        keys=[shown_key(request, key) for key in page.entries],
         scopes=[ScopeSchema(name=name, says=says) for name, says in SCOPES.items()],
     )
 

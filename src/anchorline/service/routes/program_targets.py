@@ -7,7 +7,7 @@ from anchorline.core.errors import Problem, unknown_name_detail
 from anchorline.core.targets.programs import SeenField
 from anchorline.core.targets.programs.proposal import propose_program
 from anchorline.core.targets.programs.ready_made import ready_made_plans
-from anchorline.wire.base import Schema
+from anchorline.wire.base import PageQuery, Schema
 from anchorline.wire.program_proposals import (
     ProgramProposalAnswer,
     ProgramProposalRequest,
@@ -128,18 +128,21 @@ def report_target_run(request: ApiRequest) -> ApiResponse:
     "GET",
     "/targets/<target>/runs",
     access=Access.SERVER,
+    query=PageQuery,
     answer=TargetRunList,
     problems=(404,),
 )
 def list_target_runs(request: ApiRequest) -> Schema:
-    """The latest runs of a program target, the latest first."""
-    key = request.path["target"]
+    """The runs of a program target page by page, the latest first."""
+    key, query = request.path["target"], request.query(PageQuery)
     request.services.targets.require(key)
+    page = request.services.target_runs.page(key, query.limit, query.after)
     return TargetRunList(
+        after=page.after,
         runs=[
             TargetRunSchema.model_validate(
                 {**one.report, "id": one.id, "version": one.version, "key": one.by, "at": one.at}
             )
-            for one in request.services.target_runs.list(key)
-        ]
+            for one in page.entries
+        ],
     )

@@ -6,7 +6,6 @@ from anchorline.application import records
 from anchorline.application.records import Kept
 from anchorline.core.errors import Problem, nearest_names, unknown_name_detail
 from anchorline.core.forms import languages_of
-from anchorline.store.cursors import BadCursorError
 from anchorline.wire.base import Schema
 from anchorline.wire.records import (
     DryRunAnswer,
@@ -152,16 +151,13 @@ def get_record(request: ApiRequest) -> ApiResponse:
 
 
 def _page(request: ApiRequest, query: FormRecordQuery, form: str | None) -> RecordList:
-    try:
-        page = request.services.records.page(
-            form=form,
-            search=query.search,
-            sort=query.sort,
-            limit=query.limit,
-            after=query.after,
-        )
-    except BadCursorError as error:
-        raise invalid([Problem("?after", str(error))]) from None
+    page = request.services.records.page(
+        form=form,
+        search=query.search,
+        sort=query.sort,
+        limit=query.limit,
+        after=query.after,
+    )
     return RecordList(
         records=[RecordSummary(**summary_data(row)) for row in page.records],
         total=page.total,

@@ -1,9 +1,8 @@
 /** What is offered in an address's finder: kinds, datasets, in which language, near to what. */
 
-import { useQuery } from "@tanstack/react-query";
 import { InputNumber, Select } from "antd";
 
-import { call } from "../../../../api/call";
+import { useDatasets } from "../../../../data/useData";
 import type { FormDocument, Slot } from "../../../../api/schemas";
 import { Setting } from "../Setting";
 import { TextSetting } from "../TextSetting";
@@ -14,11 +13,7 @@ type Near = NonNullable<Slot["near"]>;
 const KINDS = ["address", "street", "place", "postcode", "town", "district", "region", "organisation", "building"];
 
 export function OfferSettings({ slot, document, set }: { slot: Slot; document: FormDocument; set: Set }): React.ReactNode {
-  const datasets = useQuery({
-    queryKey: ["datasets"],
-    queryFn: () => call<{ datasets: { name: string }[] }>("datasets"),
-  });
-  const known = datasets.data?.datasets.map((one) => one.name) ?? [];
+  const known = useDatasets().data?.map((one) => one.name) ?? [];
   return (
     <>
       <Setting label="Offered as people type" hint={slot.kinds?.length ? undefined : "Everything that can be found."}>
