@@ -8,7 +8,8 @@ from playwright.sync_api import Page, expect
 
 
 def kept(page: Page) -> None:
-    """Waits until everything is on the service."""
+    """Waits until everything is on the service, that which was typed just now as well."""
+    page.evaluate("new Promise((done) => setTimeout(done, 30))")  # until it is seen that it was
     expect(page.get_by_text(re.compile(r"^kept \d\d:\d\d"))).to_be_visible()
 
 
