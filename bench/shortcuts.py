@@ -1,6 +1,7 @@
 """What each shortcut of serving is worth: the service with and without it, in turns of one run.
 
     python -m bench.shortcuts --size 100k
+    python -m bench.shortcuts --size 1m --without "counting and timing"     what that costs
 
 A shortcut stays only where p50 or p95 are worse by more than a tenth without it. What is measured:
 one person and eight people who type without pauses; the same with few lines, whose answers were
@@ -21,7 +22,7 @@ from .options import SIZES, parser
 from .queries import Sample
 from .running import service
 from .typing import BETWEEN_KEYS_S, Times, requests_of, type_away
-from .without.sitecustomize import SHORTCUTS
+from .without.sitecustomize import SHORTCUTS, TAKEN_OUT
 
 LINES = 2000
 _TURNS = 10
@@ -37,13 +38,15 @@ _LOADS = (
 
 def main() -> None:
     """Loads, measures and prints."""
-    given = parser(__doc__).parse_args()
+    options = parser(__doc__)
+    options.add_argument("--without", choices=TAKEN_OUT, help="this alone; else each shortcut")
+    given = options.parse_args()
     count = SIZES[given.size]
     machine = Machine()
     sample = Sample(lambda: make_rows(count, given.seed), count, given.seed + 1)
     lines = [line for _, line in sample.sessions(LINES)]
     print(f"{count:,} addresses, seed {given.seed}; {_TURNS} turns each")
-    for without in SHORTCUTS:
+    for without in [given.without] if given.without else SHORTCUTS:
         with ExitStack() as opened:
             places = {}
             for name, left_out in ((_WITH, ""), ("without", without)):
