@@ -118,7 +118,7 @@ def _holding(own: OwnLayout, in_force: Any, code: str) -> Any:
 def _change(services: Services, one: Difference) -> Change:
     place = "lines" if one.about == "lines" else "ask"
     layout = services.layouts.get(one.country_code)
-    country = layout.names.get("en", one.country_code) if layout else one.country_code
+    country = layout.name if layout else one.country_code
     return Change("changed", f"/{place}", f"{country}: {one.detail}")
 
 
