@@ -28,7 +28,7 @@ def file(tmp_path, run):
 def test_a_file_is_applied_after_asking_published_and_gone_back_from(run, file):
     refused = run("layouts", "apply", str(file), source="n\n")
     assert refused.returncode != 0
-    assert "  NO: town is called “Place of delivery” in English" in refused.stdout
+    assert "  Norway: town is called “Place of delivery” in English" in refused.stdout
     assert KEY not in run("layouts", "own").stdout
     assert "kept as a draft" in run("layouts", "apply", str(file), "--yes").stdout
     assert "not yet" in run("layouts", "own").stdout
@@ -52,7 +52,7 @@ def test_only_what_becomes_different_is_shown(run, file):
     file.write_text(LETTERS.replace("Place of delivery", "Post place"))
     changed = run("layouts", "apply", str(file), "--yes").stdout.splitlines()
     said = "town is called “Post place” in English instead of “Place of delivery”."
-    assert changed[1:-1] == [f"  NO: {said}", f"  SE: {said}"]
+    assert changed[1:-1] == [f"  Norway: {said}", f"  Sweden: {said}"]
 
 
 def test_what_is_kept_can_be_written_to_a_file_and_applied_again(run, file):
@@ -73,7 +73,7 @@ def test_a_difference_says_what_stands_against_publishing(run, file):
     run("layouts", "apply", str(file), "--yes")
     of_kept = run("layouts", "diff", KEY)
     assert of_kept.returncode == 1
-    assert "  NO: Town is no longer asked for." in of_kept.stdout.replace("City", "Town")
+    assert "  Norway: Town is no longer asked for." in of_kept.stdout.replace("City", "Town")
 
 
 @pytest.mark.parametrize(
