@@ -48,3 +48,20 @@ def test_calls_wait_while_the_database_is_away_and_one_failure_ends_nothing():
     wait_until(lambda: not store.failures)
     noted(activity, 2)
     wait_until(lambda: sum(map(len, store.batches)) == 2)
+
+
+def test_calls_that_come_while_others_are_kept_wait_for_the_next_time():
+    class Busy(Kept):
+        """While it keeps calls, more of them come; a hundred at most."""
+
+        def keep(self, calls):
+            super().keep(calls)
+            if len(self.batches) < 50:
+                noted(activity, 2)
+
+    store = Busy()
+    activity = Activity(store)
+    noted(activity, 5)
+    activity.carry_over()
+    activity.carry_over()
+    assert [len(batch) for batch in store.batches] == [5, 2]

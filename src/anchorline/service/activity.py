@@ -90,9 +90,15 @@ class Activity:
         )
 
     def carry_over(self) -> None:
-        """Keeps what waits; StoreError leaves it waiting."""
-        while self._waiting:
-            batch = self._next_batch()
+        """Keeps what waits now; StoreError leaves it waiting.
+
+        What comes meanwhile waits for the next time: kept at once, calls that never pause would go
+        to the database one by one.
+        """
+        left = len(self._waiting)
+        while left > 0 and self._waiting:
+            batch = self._next_batch(left)
+            left -= len(batch)
             try:
                 self._store.keep(batch)
             except StoreError:
@@ -101,11 +107,12 @@ class Activity:
                 self._lost += len(batch) - min(room, len(batch))
                 raise
 
-    def _next_batch(self) -> list[NewCall]:
+    def _next_batch(self, most: int) -> list[NewCall]:
         """As many as go to the database at once: what is observed can be long."""
         batch: list[NewCall] = []
         size = 0
-        while self._waiting and len(batch) < _BATCH and size < _BATCH_CHARACTERS:
+        most = min(most, _BATCH, len(self._waiting))
+        while len(batch) < most and size < _BATCH_CHARACTERS:
             one = self._waiting.popleft()
             size += len(one.question or "") + len(one.answer or "")
             batch.append(one)
