@@ -92,4 +92,15 @@ describe("a document with several lists", () => {
     const { key, title, inputs } = page;
     expect(mergeAny(shape, page, page, { inputs, title, key } as Page).tookTheirs).toBe(false);
   });
+
+  it("loses nothing where two things in a list have one name", () => {
+    const twice = { ...page, inputs: [{ key: "a", label: "A" }, { key: "a", label: "Again" }] };
+    const mine = { ...twice, title: "Mine" };
+    expect(mergeAny(shape, twice, mine, twice)).toEqual({ document: mine, conflicts: [], tookTheirs: false });
+    expect(mergeAny(shape, page, mine, page).document).toEqual(mine);
+    const theirs = withA({ label: "Theirs" });
+    const both = mergeAny(shape, page, mine, theirs);
+    expect(both.conflicts).toMatchObject([{ key: "", setting: "inputs", label: "The page" }]);
+    expect([both.document, mergeAny(shape, page, mine, theirs, new Set(["/inputs"])).document.inputs]).toEqual([mine, theirs.inputs]);
+  });
 });

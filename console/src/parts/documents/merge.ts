@@ -85,10 +85,18 @@ export function merge<Document>(
   const settings = mergedSettings("", shape.whole, b.settings, m.settings, t.settings, chosen);
   const lists: Record<string, object[]> = {};
   for (const list of new Set([...Object.keys(m.lists), ...Object.keys(t.lists)])) {
-    lists[list] = mergedList(shape, list, [b, m, t].map((parts) => parts.lists[list] ?? []) as Three, chosen);
+    const three = [b, m, t].map((parts) => parts.lists[list] ?? []) as Three;
+    // Two things of one name cannot be told apart: nothing of such a list is put together, and nothing is lost.
+    lists[list] = three.every((items) => isNamed(shape, list, items))
+      ? mergedList(shape, list, three, chosen)
+      : (chosen("", list || "fields", shape.whole, ...three) as object[]);
   }
   const document = shape.together({ settings, lists });
   return { document, conflicts, tookTheirs: !isSame(shape.apart(document), m) };
+}
+
+function isNamed<Document>(shape: Shape<Document>, list: string, items: readonly object[]): boolean {
+  return new Set(items.map((item) => shape.keyOf(list, item))).size === items.length;
 }
 
 type Three = [readonly object[], readonly object[], readonly object[]];
