@@ -132,3 +132,13 @@ def shop(tmp_path):
     server.shutdown()
     thread.join()
     server.server_close()
+
+
+@pytest.fixture
+def colleague(browser, stack):
+    """Another administrator's browser."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    page = signed_in(watched(context), stack)
+    yield page
+    assert page.faults == []
+    context.close()

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from anchorline.client import FormDocument
 
-from .conftest import axe_faults, signed_in, watched
+from .conftest import axe_faults, watched
 from .designer import Designer
 
 FIELDS = [{"key": "name", "label": "Name"}, {"key": "note", "type": "long_text", "label": "Note"}]
@@ -77,16 +77,6 @@ def test_a_session_that_expires_is_renewed_on_the_page(console, stack, client, k
     expect(form.settings.get_by_label("Label", exact=True)).to_have_value("After the session")
     form.kept()
     assert labels(client, key) == ["After the session", "Note"]
-
-
-@pytest.fixture
-def colleague(browser, stack):
-    """Another administrator's browser."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
-    page = signed_in(watched(context), stack)
-    yield page
-    assert page.faults == []
-    context.close()
 
 
 def test_two_editors_see_each_other_and_their_changes_come_together(

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from anchorline.client import OwnLayoutDocument
 
-from .conftest import axe_faults, signed_in, watched
+from .conftest import axe_faults, watched
 from .drafts import kept, more, published
 
 FACTS = [{"kind": "program", "text": "ledger"}]
@@ -87,16 +87,6 @@ def edited(request, client):
     for store in (client.own_layouts, client.targets):
         for one in store.list():
             store.delete(one.key)
-
-
-@pytest.fixture
-def colleague(browser, stack):
-    """Another administrator's browser."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
-    page = signed_in(watched(context), stack)
-    yield page
-    assert page.faults == []
-    context.close()
 
 
 def test_what_is_typed_is_kept_undone_and_there_after_a_closed_tab(console, stack, edited):

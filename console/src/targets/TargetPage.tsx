@@ -1,13 +1,11 @@
 /** One target: what stands against publishing it, and what is of its kind. */
 
-import { useQuery } from "@tanstack/react-query";
-import { Alert, App, Skeleton } from "antd";
+import { Alert } from "antd";
 import { useParams } from "react-router";
 
 import { DocumentHead } from "../parts/documents/DocumentHead";
-import { type Opened, opening } from "../parts/documents/opening";
-import { useKeeping } from "../parts/documents/useKeeping";
-import { LoadError } from "../parts/LoadError";
+import { OpenedDocument } from "../parts/documents/OpenedDocument";
+import type { Edited } from "../parts/documents/useKeeping";
 import { TARGETS } from "./kind";
 import { PageTabs } from "./PageTabs";
 import { ProgramTabs } from "./programs/ProgramTabs";
@@ -15,16 +13,11 @@ import type { AnyTarget, TargetDraft } from "./useTargets";
 import "./targets.css";
 
 export default function TargetPage(): React.ReactNode {
-  const { target: key = "" } = useParams();
-  const opened = useQuery(opening<AnyTarget, TargetDraft>(TARGETS, key));
-  if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
-  if (!opened.data) return <Skeleton active />;
-  return <Target key={key} target={key} opened={opened.data} />;
+  const { target = "" } = useParams();
+  return <OpenedDocument<AnyTarget, TargetDraft> kind={TARGETS} document={target} Page={Target} />;
 }
 
-function Target({ target, opened }: { target: string; opened: Opened<AnyTarget, TargetDraft> }): React.ReactNode {
-  const { message } = App.useApp();
-  const edited = useKeeping(TARGETS, target, opened, (sentence) => void message.info(sentence));
+function Target({ of: edited }: { of: Edited<AnyTarget, TargetDraft> }): React.ReactNode {
   const { document, edit, keeper } = edited;
   const { summary, problems, warnings } = keeper.kept.body;
   const isProgram = document.kind === "program";
@@ -35,9 +28,9 @@ function Target({ target, opened }: { target: string; opened: Opened<AnyTarget, 
       <Findings title="This stands against publishing it" type="error" places={problems} />
       <Findings title="This should be known" type="info" places={warnings} />
       {document.kind === "program" ? (
-        <ProgramTabs target={target} document={document} edit={edit} />
+        <ProgramTabs target={document.key} document={document} edit={edit} />
       ) : (
-        <PageTabs target={target} document={document} isPublished={summary.published_version !== null} edit={edit} />
+        <PageTabs target={document.key} document={document} isPublished={summary.published_version !== null} edit={edit} />
       )}
     </div>
   );

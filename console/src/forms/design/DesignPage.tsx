@@ -1,18 +1,14 @@
 /** A form that is being made: an outline, the live form in the middle, settings beside it. */
 
-import { useQuery } from "@tanstack/react-query";
-import { App, Skeleton } from "antd";
 import { useCallback, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import type { Place } from "../../api/call";
 import type { Draft, FormDocument } from "../../api/schemas";
 import { DocumentHead } from "../../parts/documents/DocumentHead";
-import { type Opened, opening } from "../../parts/documents/opening";
-import { useKeeping } from "../../parts/documents/useKeeping";
+import { OpenedDocument } from "../../parts/documents/OpenedDocument";
 import { counted } from "../../parts/formatting";
-import { LoadError } from "../../parts/LoadError";
-import { FORMS } from "../kind";
+import { type Design, FORMS } from "../kind";
 import { MappingWorkbench } from "../mapping/MappingWorkbench";
 import { itemOf, nameOf } from "./edits";
 import { LiveDesign } from "./LiveDesign";
@@ -24,15 +20,11 @@ import "./design.css";
 
 export default function DesignPage(): React.ReactNode {
   const { form = "" } = useParams();
-  const opened = useQuery(opening<FormDocument, Draft>(FORMS, form));
-  if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
-  if (!opened.data) return <Skeleton active />;
-  return <Designing key={form} form={form} opened={opened.data} />;
+  return <OpenedDocument<FormDocument, Draft> kind={FORMS} document={form} Page={Designing} />;
 }
 
-function Designing({ form, opened }: { form: string; opened: Opened<FormDocument, Draft> }): React.ReactNode {
-  const { message } = App.useApp();
-  const design = useKeeping(FORMS, form, opened, (sentence) => void message.info(sentence));
+function Designing({ of: design }: { of: Design }): React.ReactNode {
+  const form = design.document.key;
   const [selected, setSelected] = useState("");
   const [search, setSearch] = useSearchParams();
   const mapping = search.get("mapping");

@@ -1,16 +1,14 @@
 /** One own layout: where it holds, what it changes, how that looks, its versions. */
 
-import { useQuery } from "@tanstack/react-query";
-import { Alert, App, Card, Select, Segmented, Skeleton } from "antd";
+import { Alert, Card, Select, Segmented } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { COMPONENTS } from "../../api/vocabulary";
 import { DocumentHead } from "../../parts/documents/DocumentHead";
-import { type Opened, opening } from "../../parts/documents/opening";
-import { useKeeping } from "../../parts/documents/useKeeping";
+import { OpenedDocument } from "../../parts/documents/OpenedDocument";
+import type { Edited } from "../../parts/documents/useKeeping";
 import { ErrorAlert } from "../../parts/ErrorAlert";
-import { LoadError } from "../../parts/LoadError";
 import { Panel } from "../../parts/Panel";
 import { type Components, sampleFor, useLayout, useLayouts } from "../layouts";
 import { Precedence } from "../Precedence";
@@ -28,16 +26,11 @@ import { usePreview, useSamples } from "./useOwn";
 const LANGUAGES = new Intl.DisplayNames(["en"], { type: "language" });
 
 export default function OwnLayoutPage(): React.ReactNode {
-  const { layout: key = "" } = useParams();
-  const opened = useQuery(opening<OwnDocument, OwnDraft>(OWN_LAYOUTS, key));
-  if (opened.isError) return <LoadError error={opened.error} again={() => void opened.refetch()} />;
-  if (!opened.data) return <Skeleton active />;
-  return <OwnLayout key={key} layout={key} opened={opened.data} />;
+  const { layout = "" } = useParams();
+  return <OpenedDocument<OwnDocument, OwnDraft> kind={OWN_LAYOUTS} document={layout} Page={OwnLayout} />;
 }
 
-function OwnLayout({ layout, opened }: { layout: string; opened: Opened<OwnDocument, OwnDraft> }): React.ReactNode {
-  const { message } = App.useApp();
-  const edited = useKeeping(OWN_LAYOUTS, layout, opened, (sentence) => void message.info(sentence));
+function OwnLayout({ of: edited }: { of: Edited<OwnDocument, OwnDraft> }): React.ReactNode {
   const { document, edit, keeper } = edited;
   const { conflicts } = keeper.kept.body;
   const isForForms = document.forms.length > 0;
