@@ -59,6 +59,12 @@ class FitSchema(RequestSchema):
         default=None,
         description="Between two of the country's lines that share one; `, ` if left out",
     )
+    lines: Annotated[int, Field(ge=1, le=12)] | None = Field(
+        default=None, description="Of one field that takes several lines: how many at the most"
+    )
+    fewest: bool = Field(
+        default=False, description="There: as few lines as it takes, and not the country's own"
+    )
 
 
 class TextRuleSchema(RequestSchema):
@@ -89,6 +95,9 @@ class TextRuleSchema(RequestSchema):
     )
     if_written: Literal["append", "instead", "leave"] | None = Field(
         default=None, description="What happens where an earlier rule has written the field"
+    )
+    keeps_place: bool = Field(
+        default=False, description="With `append`: an empty text is put behind as well"
     )
 
 

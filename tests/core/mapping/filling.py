@@ -28,10 +28,15 @@ def address(components, country="GB", *, identifier="", **facts):
     return KnownAddress(components, layout, known, identifier, layouts=LAYOUTS)
 
 
-def filled(entries, known, before=None, find=None, **lengths):
+def filled(entries, known, before=None, find=None, several_lines=(), **lengths):
     """What rules make of an address; receivers take 200 characters where nothing else is said."""
     keys = mapping_fills(entries)
-    receivers = {key: Receiver(key, key.capitalize(), lengths.get(key, 200)) for key in keys}
+    receivers = {
+        key: Receiver(
+            key, key.capitalize(), lengths.get(key, 200), several_lines=key in several_lines
+        )
+        for key in keys
+    }
     return fill(rules_of(entries), receivers, known, before, find)
 
 

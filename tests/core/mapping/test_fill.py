@@ -168,13 +168,15 @@ def test_facts_are_sources():
         ("GB", {"town": "Marl"}, "street", ""),
         ("GB", MILL, 2, "Marl"),
         ("GB", MILL, 9, ""),
-        ("GB", MILL, "all", "12a Mill Lane\nMarl\nQV1 4AB"),
+        ("GB", MILL, "all", "12a Mill Lane, Marl, QV1 4AB"),
         ("GB", {"country_code": "GB"}, "all", ""),
     ],
 )
 def test_the_country_s_own_lines_are_sources(country, components, which, text):
     known = address(components, country)
     assert filled([{"lines": which, "into": "a"}], known).values == {"a": text}
+    box = filled([{"lines": which, "into": "a"}], known, several_lines=["a"]).values["a"]
+    assert box == (text.replace(", ", "\n") if which == "all" else text)
 
 
 def test_the_line_of_the_street_leaves_out_what_another_rule_takes():

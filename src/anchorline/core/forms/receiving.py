@@ -43,5 +43,6 @@ def _receiver(field: Field) -> Receiver:
         slot=field.slot,
         form=field.form,
         is_filled=field_type is None or field_type.is_filled,
+        several_lines=field.type == "long_text",
         refuses=lambda text: field_type.read(field, text)[1] if field_type else "",
     )

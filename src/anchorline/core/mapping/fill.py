@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from ..address import COMPONENTS
 from ..formula import PROBLEMS, Budget, Formula, evaluate
 from ..formula.values import to_yes_no
 from .known import KnownAddress
@@ -151,6 +152,11 @@ def fill(
     return filling.made
 
 
+def takes_everything_left(rule: Rule) -> bool:
+    """Whether a rule takes all that no other one does, whatever an address has."""
+    return rule.source.takes_rest and not rule.source.takes
+
+
 class _Filling:
     def __init__(
         self, mapping: Sequence[Rule], receivers: Receivers, known: KnownAddress, budget: Budget
@@ -161,6 +167,8 @@ class _Filling:
         # Whose values stand in each receiver now.
         self._held: dict[str, set[str]] = {}
         self._warned: dict[str, list[Warned]] = {}
+        # Receivers in which something stands, or an empty text that keeps its place.
+        self._begun: set[str] = set()
         # In which receivers something was left out, by component.
         self._left_out: dict[str, set[str]] = {}
 
@@ -175,6 +183,8 @@ class _Filling:
             at: rule.source.takes for at, rule in enumerate(self._mapping) if applies[at]
         }
         alone = Surroundings(self._receivers, frozenset(), find, self._budget)
+        # What the sources that take the rest have written so far: the next one leaves it.
+        had: set[str] = set()
         for at, rule in enumerate(self._mapping):
             if at not in takes:
                 detail = "left out: the rule does not apply to this address"
@@ -184,12 +194,16 @@ class _Filling:
             around = alone
             if rule.source.takes_rest:
                 others = (name for n, names in takes.items() if n != at for name in names)
-                around = replace(alone, taken=frozenset(others))
+                around = replace(alone, taken=frozenset(others) | had)
             for put in rule.source.put(rule, self._known, around):
-                self._write(rule, put)
-        self._end({name for names in takes.values() for name in names})
+                if self._write(rule, put) and rule.source.takes_rest:
+                    had |= set(put.sources)
+        taken = {name for names in takes.values() for name in names}
+        rest = any(takes_everything_left(self._mapping[at]) for at in takes)
+        self._end(set(COMPONENTS) if rest else taken)
 
-    def _write(self, rule: Rule, put: Put) -> None:
+    def _write(self, rule: Rule, put: Put) -> bool:
+        """Puts a text into its receiver; whether it stands there now."""
         key = put.field
         label = self._receivers[key].label or key
         warned = [Warned(n.kind, key, f"{label}: {n.detail}") for n in put.notes if n.is_warning]
@@ -203,7 +217,10 @@ class _Filling:
             self._warned.setdefault(key, []).extend(warned)
             if any(note.kind in ("made", "looked_up_later") for note in put.notes):
                 self._held.setdefault(key, set()).update(put.sources)
-            return
+            if rule.keeps_place:
+                self.made.values[key] += rule.between if key in self._begun else ""
+                self._begun.add(key)
+            return False
         kind, text = "wrote", put.text
         if there and rule.if_written in ("", "leave"):
             self.step(
@@ -216,8 +233,8 @@ class _Filling:
                 )
             )
             self._leave_out(put.sources, key)
-            return
-        if there and rule.if_written == "append":
+            return False
+        if rule.if_written == "append" and (there or key in self._begun):
             kind, text = "appended", f"{there}{rule.between}{put.text}"
         elif there:
             kind = "replaced"
@@ -228,6 +245,8 @@ class _Filling:
         self.made.values[key] = text
         self._check_length(rule, key, label, text)
         self.step(TraceStep(kind, key, put.sources, f"{kind} {put.text}", rule.at, text))
+        self._begun.add(key)
+        return True
 
     def _leave_out(self, sources: Iterable[str], key: str) -> None:
         for name in sources:

@@ -84,6 +84,76 @@ def pack(parts: Sequence[Part], count: int, width: int, short_form: Callable[[st
     )
 
 
+def pack_by_lines(
+    parts: Sequence[Part], count: int, width: int, short_form: Callable[[str], str]
+) -> Packed:
+    """Parts in the country's own lines, each broken where it is too long.
+
+    Where they come to more than `count`, in as many lines as there are, each as short as can be.
+    """
+    of_country = _of_country(parts, count, width, short_form)
+    if of_country is not None:
+        return of_country
+    best = pack(parts, count, width, short_form)
+    # The narrowest in which as much is as whole as in the widest.
+    narrow, wide = 1, max(map(len, best.lines), default=1)
+    while narrow < wide:
+        middle = (narrow + wide) // 2
+        tried = pack(parts, count, middle, short_form)
+        if _harm(tried, parts) == _harm(best, parts):
+            best, wide = tried, middle
+        else:
+            narrow = middle + 1
+    return best
+
+
+def _harm(packed: Packed, parts: Sequence[Part]) -> tuple[object, ...]:
+    """What packing has done to parts: lost, cut, abbreviated, torn, parted from their neighbour."""
+    line_of: dict[int, set[int]] = {}
+    for number, here in enumerate(packed.places):
+        for at in here:
+            line_of.setdefault(at, set()).add(number)
+    torn = [at for at, lines in line_of.items() if len(lines) > 1]
+    parted = [
+        at for at, lines in line_of.items() if parts[at].is_bound and lines != line_of.get(at - 1)
+    ]
+    return packed.lost, packed.cut, packed.abbreviated, torn, parted
+
+
+def _of_country(
+    parts: Sequence[Part], count: int, width: int, short_form: Callable[[str], str]
+) -> Packed | None:
+    """Parts in the country's own lines; None where these come to more than `count`."""
+    begins = [at for at, part in enumerate(parts) if part.begins_line or at == 0]
+    lines: list[Packed] = []
+    for first, end in zip(begins, [*begins[1:], len(parts)], strict=True):
+        left = count - sum(len(one.lines) for one in lines)
+        packed = pack(parts[first:end], left, width, short_form) if left > 0 else None
+        if packed is None or packed.lost:
+            return None
+        lines.append(_moved(packed, first))
+    return Packed(
+        lines=tuple(text for one in lines for text in one.lines),
+        places=tuple(at for one in lines for at in one.places),
+        abbreviated=tuple(pair for one in lines for pair in one.abbreviated),
+        cut=tuple(word for one in lines for word in one.cut),
+    )
+
+
+def _moved(packed: Packed, by: int) -> Packed:
+    return replace(packed, places=tuple(tuple(at + by for at in here) for here in packed.places))
+
+
+def in_one(packed: Packed) -> Packed:
+    """Lines as one text with breaks between them."""
+    places = dict.fromkeys(at for here in packed.places for at in here)
+    return replace(
+        packed,
+        lines=("\n".join(packed.lines),) if packed.lines else (),
+        places=(tuple(places),) if packed.lines else (),
+    )
+
+
 def _best_of_some(
     words: Sequence[Word], parts: Sequence[Part], count: int, width: int
 ) -> tuple[list[Word], list[Word], list[Row]]:

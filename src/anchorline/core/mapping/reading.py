@@ -73,5 +73,6 @@ def read_rule(entry: Entry, at: int, mapping: str, faults: Faults) -> Rule | Non
         otherwise=bool(entry.get("otherwise")),
         if_written=if_written,
         between=" " if join is None else join,
+        keeps_place=bool(entry.get("keeps_place")),
         at=at,
     )

@@ -28,6 +28,7 @@ class Receiver:
 
     Attributes:
         length: characters that it takes; None for any number.
+        several_lines: whether a text in it may have several lines.
         type: a name of a type of field.
         component: that it stands for, where it is a part of an address.
         slot: the slot whose part it is.
@@ -44,6 +45,7 @@ class Receiver:
     slot: str | None = None
     form: str | None = None
     is_filled: bool = True
+    several_lines: bool = False
     refuses: Callable[[str], str] = field(default=_takes_all, compare=False)
 
 
@@ -109,7 +111,7 @@ class Surroundings:
     """What a source may know beside the address.
 
     Attributes:
-        taken: components that other rules take, for sources that take the rest.
+        taken: components that other rules take, or have taken, for sources that take the rest.
         find: None where records of other forms cannot be looked up.
         budget: the steps that are left to the formulas of the whole mapping.
     """
@@ -130,7 +132,7 @@ class Source(Protocol):
 
     @property
     def takes_rest(self) -> bool:
-        """Whether it has to know what other rules take."""
+        """Whether it takes what no other rule does, and so has to know what those take."""
         ...
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
@@ -151,6 +153,7 @@ class Rule:
             without `otherwise`.
         if_written: a key of IF_WRITTEN; empty where nothing is said.
         between: what stands between a text that is there and one that is put behind it.
+        keeps_place: a text that is empty is put behind what is there as well: its line stays.
         at: its place in the document, counted from 0; -1 for what stands in none.
     """
 
@@ -161,6 +164,7 @@ class Rule:
     otherwise: bool = False
     if_written: str = ""
     between: str = " "
+    keeps_place: bool = False
     at: int = -1
 
 

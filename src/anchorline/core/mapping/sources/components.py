@@ -76,7 +76,7 @@ class Components:
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
         """See `rules.Source`."""
-        return put_text(self, rule, known, around)
+        return put_text(self.text(known, around), rule, known, around)
 
 
 def _joined(entry: Entry, pointer: str, faults: Faults, depth: int = 1) -> Joined:

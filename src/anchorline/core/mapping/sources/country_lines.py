@@ -22,18 +22,19 @@ class CountryLines:
     Attributes:
         which: `all`, `street` (the line that holds it, without what other rules take), or the
             number of one, counted from 1.
-        join: what stands between lines.
+        join: what stands between lines; None: a line break where the receiver takes several
+            lines, else a comma.
     """
 
     which: str | int
-    join: str = "\n"
+    join: str | None = None
 
     @property
     def takes(self) -> tuple[str, ...]:
         """What is certainly in it: number and street in the line of the street."""
         return ("number", "street", "po_box") if self.which == "street" else ()
 
-    def text(self, known: KnownAddress, around: Surroundings) -> Put:
+    def text(self, known: KnownAddress, around: Surroundings, join: str = "\n") -> Put:
         """The lines; the numbered one may not be there."""
         if known.is_empty:
             return nothing("nothing to write: there is no address yet")
@@ -45,14 +46,20 @@ class CountryLines:
             lines = lines[int(self.which) - 1 : int(self.which)]
         if not lines:
             return nothing("nothing to write: the address has no such line")
-        text = self.join.join("".join(p.before + p.text for p in line) for line in lines)
+        text = join.join("".join(p.before + p.text for p in line) for line in lines)
         return Put("", text, tuple(name for line in lines for p in line for name in p.components))
 
-    takes_rest = True
+    @property
+    def takes_rest(self) -> bool:
+        """Of the line with the street: whole lines are taken as they are."""
+        return self.which == "street"
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
         """See `rules.Source`."""
-        return put_text(self, rule, known, around)
+        (key,) = rule.into
+        usual = "\n" if around.receivers[key].several_lines else ", "
+        join = usual if self.join is None else self.join
+        return put_text(self.text(known, around, join), rule, known, around)
 
     def _wanted(self, known: KnownAddress, around: Surroundings) -> dict[str, str]:
         return known.components if self.which != "street" else untaken(known, around.taken)
@@ -75,8 +82,7 @@ def _read(entry: Entry, pointer: str, faults: Faults, _rules: ReadRules) -> Coun
         detail = f"Say which: all, street, or a line from 1 to {MOST_LINES}."
         faults.say(f"{pointer}/lines", detail)
         which = "all"
-    join = entry.get("join")
-    return CountryLines(which, "\n" if join is None else join)
+    return CountryLines(which, entry.get("join"))
 
 
 SOURCES["lines"] = SourceKind("lines of the country", _read, named_into)

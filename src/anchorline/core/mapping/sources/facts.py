@@ -33,7 +33,7 @@ class AddressFacts:
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
         """See `rules.Source`."""
-        return put_text(self, rule, known, around)
+        return put_text(self.text(known, around), rule, known, around)
 
 
 def _read(entry: Entry, pointer: str, faults: Faults, _rules: ReadRules) -> AddressFacts:

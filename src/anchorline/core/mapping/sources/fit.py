@@ -1,4 +1,7 @@
-"""Fit to lines: components packed into several fields of so many characters."""
+"""Fit to lines: components packed into several fields of so many characters, or into one of lines.
+
+A field that takes several lines gets the country's own, as long as there is room for them.
+"""
 
 from __future__ import annotations
 
@@ -10,11 +13,13 @@ from ...faults import Faults
 from ...layouts import line_pieces
 from ...text import has_spaceless_script
 from ..known import KnownAddress
-from ..packing import Packed, Part, pack
+from ..packing import Packed, Part, in_one, pack, pack_by_lines
 from ..rules import Note, Put, Rule, Surroundings, changed
-from .country_lines import untaken
+from .country_lines import MOST_LINES, untaken
 from .kind import SOURCES, Entry, ReadRules, SourceKind, nothing
 
+# Characters of a line where nothing says it.
+_WIDEST = 1000
 # Signs that make one word of what they stand between.
 _CLOSE = "-/–"
 _BOUND = frozenset({"number", "street"})
@@ -28,6 +33,8 @@ class Fit:
 
     Attributes:
         width: the most characters of a line; None: what each field takes.
+        lines: of a field that takes several, how many at the most.
+        fewest: in such a field, as few lines as it takes, and not those of the country.
         components: those that are packed; empty for all that no other rule takes.
         overflow: the receiver of what finds no room; None: that is lost, and said.
         join: what stands between two of the country's lines that share one here.
@@ -37,6 +44,8 @@ class Fit:
     components: tuple[str, ...] = ()
     overflow: str | None = None
     join: str = ", "
+    lines: int = MOST_LINES
+    fewest: bool = False
 
     @property
     def takes(self) -> tuple[str, ...]:
@@ -53,10 +62,21 @@ class Fit:
             why = nothing("nothing to write: the address has nothing for these lines").notes
             return [Put(key, "", (), why) for key in rule.into]
         limits = [around.receivers[key].length for key in lines]
-        width = min(limit for limit in (self.width, *limits, 1000) if limit)
+        width = min(limit for limit in (self.width, *limits, _WIDEST) if limit)
         languages = known.layout.languages
-        packed = pack(parts, len(lines), width, lambda word: short_form(word, languages))
-        return self._puts(lines, parts, packed, notes)
+
+        def short(word: str) -> str:
+            return short_form(word, languages)
+
+        if not self.takes_lines(around, lines):
+            packed = pack(parts, len(lines), width, short)
+            return self._puts(lines, parts, packed, notes)
+        packed = (pack if self.fewest else pack_by_lines)(parts, self.lines, width, short)
+        return self._puts(lines, parts, in_one(packed), notes)
+
+    def takes_lines(self, around: Surroundings, lines: list[str]) -> bool:
+        """Whether all goes into one field of several lines."""
+        return len(lines) == 1 and self.lines > 1 and around.receivers[lines[0]].several_lines
 
     def _parts(
         self, rule: Rule, known: KnownAddress, around: Surroundings
@@ -155,7 +175,12 @@ def _read(entry: Entry, pointer: str, faults: Faults, _rules: ReadRules) -> Fit:
         faults.say(f"{pointer}/fit/into", "Name each field once.")
     join = fit.get("join")
     return Fit(
-        fit.get("width"), components, fit.get("overflow") or None, ", " if join is None else join
+        width=fit.get("width"),
+        components=components,
+        overflow=fit.get("overflow") or None,
+        join=", " if join is None else join,
+        lines=fit.get("lines") or MOST_LINES,
+        fewest=bool(fit.get("fewest")),
     )
 
 

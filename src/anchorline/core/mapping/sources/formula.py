@@ -40,7 +40,7 @@ class Worked:
 
     def put(self, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
         """See `rules.Source`."""
-        return put_text(self, rule, known, around)
+        return put_text(self.text(known, around), rule, known, around)
 
 
 def read_formula(text: str, pointer: str, faults: Faults) -> Formula | None:

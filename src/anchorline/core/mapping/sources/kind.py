@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Protocol
+from typing import Any
 
 from ...faults import Faults
 from ..known import KnownAddress
@@ -38,18 +38,13 @@ def named_into(entry: Entry) -> tuple[str, ...]:
 SOURCES: dict[str, SourceKind] = {}
 
 
-class Text(Protocol):
-    """A source that comes to one text."""
+def put_text(found: Put, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
+    """What a rule with one receiver puts into it.
 
-    def text(self, known: KnownAddress, around: Surroundings) -> Put:
-        """The text, before the rule's changes; `field` is left open."""
-        ...
-
-
-def put_text(source: Text, rule: Rule, known: KnownAddress, around: Surroundings) -> list[Put]:
-    """What a rule with one receiver puts into it."""
+    Args:
+        found: the text before the rule's changes; its `field` is left open.
+    """
     (key,) = rule.into
-    found = source.text(known, around)
     text, notes = changed(found.text, rule.changes, known, around.receivers[key].length)
     return [Put(key, text, found.sources, (*found.notes, *notes))]
 
