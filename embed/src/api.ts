@@ -58,6 +58,10 @@ export interface components {
         AttachedTarget: {
             document: components["schemas"]["PageTargetDocument"];
             version: number;
+            /** @description By the keys of addresses that fill a field with the country alone */
+            country_fields: {
+                [key: string]: components["schemas"]["CountryFieldSchema"];
+            };
         };
         /** @description What own layouts bring to a slot beside what its form says. */
         BroughtSchema: {
@@ -230,7 +234,7 @@ export interface components {
              */
             form: string | null;
         };
-        /** @description Empties the field: one line, a whole box, or by the plan's own keys. */
+        /** @description Empties the field with the focus. */
         ClearStep: {
             /** @constant */
             do: "clear";
@@ -238,6 +242,8 @@ export interface components {
             when: string;
             /** @default line */
             how: string;
+            /** @default  */
+            field: string;
         };
         /** @description What one column is taken for. */
         ColumnGuess: {
@@ -367,6 +373,14 @@ export interface components {
              * @default null
              */
             title: string | null;
+        };
+        /** @description The field in which a page says the country, and what the mapping writes there for each. */
+        CountryFieldSchema: {
+            field: string;
+            /** @description By country code */
+            texts: {
+                [key: string]: string;
+            };
         };
         /** @description What became of a field for the addresses of a country. */
         CoverageCell: {
@@ -658,90 +672,6 @@ export interface components {
             /** @description Of the draft: it grows with each change */
             revision: number;
         };
-        /** @description How the parts of an address are written into the screen. */
-        EntryPlanSchema: {
-            /** @default [] */
-            table: components["schemas"]["EntryRowSchema"][];
-            /**
-             * @description Steps in place of those that the table makes
-             * @default []
-             */
-            steps: (components["schemas"]["WriteStep"] | components["schemas"]["TypeStep"] | components["schemas"]["PasteStep"] | components["schemas"]["PressStep"] | components["schemas"]["ClearStep"] | components["schemas"]["NextStep"] | components["schemas"]["PreviousStep"] | components["schemas"]["LineBreakStep"] | components["schemas"]["WaitUntilStep"] | components["schemas"]["ExpectFrontStep"] | components["schemas"]["ExpectFieldStep"] | components["schemas"]["ReadBackStep"])[];
-            /**
-             * @default keys
-             * @enum {string}
-             */
-            by: "keys" | "paste" | "accessible" | "found";
-            /**
-             * @description Between two keys
-             * @default 2
-             */
-            pace_ms: number;
-            /**
-             * @description Of rows that are cleared by `own` keys
-             * @default
-             */
-            clear_keys: string;
-            /** @default Ctrl+V */
-            paste_key: string;
-            /** @default Tab */
-            next_key: string;
-            /** @default Shift+Tab */
-            previous_key: string;
-            /** @default Return */
-            line_key: string;
-            /**
-             * @description A full field passes the focus on by itself
-             * @default false
-             */
-            jumps: boolean;
-            /**
-             * @description The window is brought to the front before writing
-             * @default true
-             */
-            back_first: boolean;
-            /**
-             * @description What is read back: each field, the screen at the end, nothing
-             * @default field
-             * @enum {string}
-             */
-            check: "field" | "screen" | "no";
-            /**
-             * @description Parts that are not offered where no step writes them
-             * @default []
-             */
-            not_offered: string[];
-        };
-        /** @description A row of a plan's table: which part goes in, and what comes after it. */
-        EntryRowSchema: {
-            part: string;
-            /**
-             * @description How its field is emptied before
-             * @default line
-             * @enum {string}
-             */
-            clear: "no" | "line" | "box" | "own";
-            /**
-             * @default next
-             * @enum {string}
-             */
-            then: "nothing" | "blank" | "comma" | "line" | "next";
-            /**
-             * @description With `next`: how many fields further
-             * @default 1
-             */
-            times: number;
-            /**
-             * @description An empty part keeps what comes after it
-             * @default false
-             */
-            keep: boolean;
-            /**
-             * @description The screen's name of the field, checked where it can be read
-             * @default
-             */
-            field: string;
-        };
         /** @description What came of an example. */
         ExampleOutcome: {
             slot: string;
@@ -1029,7 +959,7 @@ export interface components {
              */
             sits: "before" | "after" | "instead";
             /**
-             * @description Seen from this input
+             * @description Seen from this field
              * @default null
              */
             at: string | null;
@@ -1075,6 +1005,16 @@ export interface components {
              * @default null
              */
             join: string | null;
+            /**
+             * @description Of one field that takes several lines: how many at the most
+             * @default null
+             */
+            lines: number | null;
+            /**
+             * @description There: as few lines as it takes, and not the country's own
+             * @default false
+             */
+            fewest: boolean;
         };
         /** @description A form to be filled; `version` is None for a draft. */
         FormAnswer: {
@@ -1448,7 +1388,7 @@ export interface components {
             /** @description Why, in a sentence */
             reason: string;
         };
-        /** @description Begins a new line in the same box. */
+        /** @description Begins a new line in the same field. */
         LineBreakStep: {
             /** @constant */
             do: "line_break";
@@ -1561,13 +1501,28 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** @description Which form: left out, its draft. */
+        /** @description Which document: left out, the draft. */
         LintRequest: {
             /**
              * @description Instead of the draft
              * @default null
              */
             document: components["schemas"]["FormDocument"] | null;
+        };
+        /** @description Which document: left out, the draft. */
+        LintTargetRequest: {
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: (components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"]) | null;
+        };
+        /** @description An option of a list, or a radio button: its value, and what people read. */
+        ListOptionSchema: {
+            /** @default  */
+            value: string;
+            /** @default  */
+            text: string;
         };
         /** @description Looks of the last days, the latest first. */
         LookList: {
@@ -1642,7 +1597,7 @@ export interface components {
         MappingChanges: {
             changes: components["schemas"]["ChangeKindSchema"][];
         };
-        /** @description Something that is wrong with a form's mappings, or that somebody should know. */
+        /** @description Something that is wrong with mappings, or that somebody should know. */
         MappingFinding: {
             /** @description JSON pointer (RFC 6901) into the document */
             pointer: string;
@@ -1903,24 +1858,58 @@ export interface components {
             /** @default null */
             finder: components["schemas"]["FinderPlace"] | null;
         };
-        /** @description An input of a page. */
-        PageInputSchema: {
+        /** @description A field of a page. */
+        PageFieldSchema: {
             key: string;
             /** @default null */
             label: string | null;
+            /**
+             * @default text
+             * @enum {string}
+             */
+            type: "text" | "list" | "radio" | "switch" | "hidden" | "region";
+            /**
+             * @description A text in it may have several lines
+             * @default false
+             */
+            several_lines: boolean;
+            /** @default null */
+            max_length: number | null;
+            /**
+             * @description Of a list or radio buttons, as they were seen
+             * @default []
+             */
+            options: components["schemas"]["ListOptionSchema"][];
+            /**
+             * @description The heading of the part that it stands in
+             * @default
+             */
+            block: string;
+            /** @default null */
+            place: components["schemas"]["SeenPlaceSchema"] | null;
             /**
              * @description Ways to find it; the first that finds one counts
              * @default []
              */
             find: components["schemas"]["WaySchema"][];
-            /** @default null */
-            max_length: number | null;
             /**
              * @description Of a list: by what an option is chosen
              * @default any
              * @enum {string}
              */
             writes: "any" | "value" | "text";
+            /**
+             * @description Of a field that is split over several inputs
+             * @default []
+             */
+            pieces: components["schemas"]["PagePieceSchema"][];
+        };
+        /** @description One input of a field that is split over several. */
+        PagePieceSchema: {
+            /** @default [] */
+            find: components["schemas"]["WaySchema"][];
+            /** @default null */
+            max_length: number | null;
         };
         /** @description A page target as it is written down. */
         PageTargetDocument: {
@@ -1939,7 +1928,7 @@ export interface components {
              */
             paths: string[];
             /** @default [] */
-            inputs: components["schemas"]["PageInputSchema"][];
+            fields: components["schemas"]["PageFieldSchema"][];
             /** @default [] */
             addresses: components["schemas"]["PageAddressSchema"][];
             /**
@@ -1964,13 +1953,9 @@ export interface components {
             /** @default  */
             when: string;
             /** @default  */
-            part: string;
+            field: string;
             /** @default  */
             text: string;
-            /** @default nothing */
-            then: string;
-            /** @default false */
-            keep: boolean;
         };
         /** @description What the number comes to; `number` is null where it cannot be one. */
         PhoneAnswer: {
@@ -2202,7 +2187,7 @@ export interface components {
                 [key: string]: string | number;
             } | null;
         };
-        /** @description One address of a screen, with its plan. */
+        /** @description One address of a screen, and how it is written. */
         ProgramAddressSchema: {
             key: string;
             label: string;
@@ -2232,7 +2217,6 @@ export interface components {
             examples: components["schemas"]["ExampleSchema"][];
             /**
              * @default {
-             *       "table": [],
              *       "steps": [],
              *       "by": "keys",
              *       "pace_ms": 2,
@@ -2243,17 +2227,69 @@ export interface components {
              *       "line_key": "Return",
              *       "jumps": false,
              *       "back_first": true,
-             *       "check": "field",
-             *       "not_offered": []
+             *       "check": "field"
              *     }
              */
-            plan: components["schemas"]["EntryPlanSchema"];
+            writing: components["schemas"]["WritingSchema"];
         };
-        /** @description A text that the mapping makes, for a field of the screen. */
-        ProgramPartSchema: {
+        /** @description A field of a screen, in the order of the key that goes from one to the next. */
+        ProgramFieldSchema: {
             key: string;
             /** @default null */
             label: string | null;
+            /**
+             * @default text
+             * @enum {string}
+             */
+            type: "text" | "list" | "radio" | "switch" | "hidden" | "region";
+            /**
+             * @description A text in it may have several lines
+             * @default false
+             */
+            several_lines: boolean;
+            /** @default null */
+            max_length: number | null;
+            /**
+             * @description Of a list or radio buttons, as they were seen
+             * @default []
+             */
+            options: components["schemas"]["ListOptionSchema"][];
+            /**
+             * @description The heading of the part that it stands in
+             * @default
+             */
+            block: string;
+            /** @default null */
+            place: components["schemas"]["SeenPlaceSchema"] | null;
+            /**
+             * @description What the program calls it, checked where it can be read
+             * @default
+             */
+            name: string;
+            /**
+             * @description How many fields it is further than the one before it
+             * @default 1
+             */
+            further: number;
+            /**
+             * @description How it is emptied; left out: `box` for one of lines, else `line`
+             * @default null
+             */
+            empty: ("line" | "box" | "own" | "erase" | "no") | null;
+            /**
+             * @description `offered`: not on the screen, to be copied after a run
+             * @default screen
+             * @enum {string}
+             */
+            where: "screen" | "offered" | "nowhere";
+            /**
+             * @description Of a field that is split over several of the screen
+             * @default []
+             */
+            pieces: components["schemas"]["ProgramPieceSchema"][];
+        };
+        /** @description One field of the screen of several that one text is split over. */
+        ProgramPieceSchema: {
             /** @default null */
             max_length: number | null;
         };
@@ -2261,10 +2297,12 @@ export interface components {
         ProgramProposalAnswer: {
             document: components["schemas"]["ProgramTargetDocument"];
             conditions: components["schemas"]["ConditionProposalSchema"][];
-            /** @description By the parts' keys, why each is what it is */
+            /** @description By the fields' keys, why each is what it is */
             because: {
                 [key: string]: string;
             };
+            /** @description Keys of fields that a person should look at */
+            unsure: string[];
             /** @description Fields that nothing is written into */
             left: string[];
         };
@@ -2278,7 +2316,7 @@ export interface components {
             /** @default [] */
             fields: components["schemas"]["SeenFieldSchema"][];
             /**
-             * @description The name of a ready-made plan
+             * @description The name of a ready-made target
              * @default null
              */
             like: string | null;
@@ -2294,7 +2332,7 @@ export interface components {
             /** @default [] */
             screens: components["schemas"]["ScreenSchema"][];
             /** @default [] */
-            parts: components["schemas"]["ProgramPartSchema"][];
+            fields: components["schemas"]["ProgramFieldSchema"][];
             /** @default [] */
             addresses: components["schemas"]["ProgramAddressSchema"][];
             /** @default null */
@@ -2412,18 +2450,17 @@ export interface components {
         ReadyMadeForms: {
             forms: components["schemas"]["ReadyMadeForm"][];
         };
-        /** @description All ready-made plans. */
-        ReadyMadePlanList: {
-            plans: components["schemas"]["ReadyMadePlanSchema"][];
+        /** @description All ready-made targets. */
+        ReadyMadeTargetList: {
+            targets: components["schemas"]["ReadyMadeTargetSchema"][];
         };
-        /** @description A plan to copy and change. */
-        ReadyMadePlanSchema: {
+        /** @description A target to copy and change. */
+        ReadyMadeTargetSchema: {
             name: string;
             title: string;
             says: string;
-            parts: components["schemas"]["ProgramPartSchema"][];
-            mapping: components["schemas"]["RuleSchema"][];
-            plan: components["schemas"]["EntryPlanSchema"];
+            fields: components["schemas"]["ProgramFieldSchema"][];
+            addresses: components["schemas"]["ProgramAddressSchema"][];
         };
         /**
          * @description What whoever fills a form without being signed in is told: that it was kept, and what of it.
@@ -2642,6 +2679,11 @@ export interface components {
              * @default null
              */
             if_written: ("append" | "instead" | "leave") | null;
+            /**
+             * @description With `append`: an empty text is put behind as well
+             * @default false
+             */
+            keeps_place: boolean;
             /** @default null */
             fit: components["schemas"]["FitSchema"] | null;
             /** @default null */
@@ -2723,9 +2765,9 @@ export interface components {
              */
             keep: number;
         };
-        /** @description What became of a part, without its text. */
-        RunPart: {
-            part: string;
+        /** @description What became of a field, without its text. */
+        RunField: {
+            field: string;
             /** @default  */
             label: string;
             /** @enum {string} */
@@ -2788,31 +2830,13 @@ export interface components {
             text: string;
             pieces: components["schemas"]["PieceSchema"][];
         };
-        /** @description A field of a screen, in the order of the Tab key. */
+        /** @description A field as it is seen on a page or a screen, without what stands in it. */
         SeenFieldSchema: {
-            /** @default  */
-            label: string;
             /**
-             * @description The label is the screen's own
-             * @default false
-             */
-            is_named: boolean;
-            /** @default null */
-            max_length: number | null;
-            /**
-             * @description What it takes: a part, all in lines, all with commas
-             * @default part
+             * @default text
              * @enum {string}
              */
-            holds: "part" | "lines" | "commas";
-        };
-        /** @description An input as it is seen on a page, without what stands in it. */
-        SeenInputSchema: {
-            /**
-             * @default input
-             * @enum {string}
-             */
-            element: "input" | "textarea" | "select";
+            type: "text" | "list" | "radio" | "switch" | "hidden" | "region";
             /** @default  */
             name: string;
             /** @default  */
@@ -2822,23 +2846,62 @@ export interface components {
             /** @default  */
             class_name: string;
             /**
-             * @description The text of its label, or what ARIA says
+             * @description What people read beside it
              * @default
              */
             label: string;
+            /**
+             * @description The label is the screen's own
+             * @default true
+             */
+            is_named: boolean;
             /** @default  */
             placeholder: string;
+            /**
+             * @description The heading of the part that it stands in
+             * @default
+             */
+            block: string;
+            /**
+             * @description Which of those with its name it is; 0 for the only one
+             * @default 0
+             */
+            position: number;
+            /** @default false */
+            several_lines: boolean;
             /** @default [] */
-            options: components["schemas"]["SeenOption"][];
+            options: components["schemas"]["ListOptionSchema"][];
             /** @default null */
             max_length: number | null;
+            /** @default [] */
+            pieces: components["schemas"]["SeenPieceSchema"][];
+            /** @default null */
+            place: components["schemas"]["SeenPlaceSchema"] | null;
+            /**
+             * @description All of the address goes into it
+             * @default false
+             */
+            is_whole: boolean;
+            /** @default false */
+            is_read_only: boolean;
         };
-        /** @description An option of a list. */
-        SeenOption: {
+        /** @description One input of a field that is split over several. */
+        SeenPieceSchema: {
             /** @default  */
-            value: string;
+            name: string;
             /** @default  */
-            text: string;
+            id: string;
+            /** @default null */
+            max_length: number | null;
+            /** @default 0 */
+            position: number;
+        };
+        /** @description Where a field stood when it was seen, for the picture of its screen. */
+        SeenPlaceSchema: {
+            left: number;
+            top: number;
+            width: number;
+            height: number;
         };
         /** @description Who is signed in; `csrf_token` goes into the header X-CSRF-Token of every change. */
         SessionAnswer: {
@@ -3096,9 +3159,9 @@ export interface components {
         /** @description A mistake of set-up that a page has found: never what somebody typed. */
         TargetFaultReport: {
             /** @enum {string} */
-            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "input_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
+            kind: "attribute" | "path" | "field_missing" | "field_several" | "selector" | "field_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
             /**
-             * @description An input's key, an attribute, a path
+             * @description A field's key, an attribute, a path
              * @default
              */
             subject: string;
@@ -3107,7 +3170,7 @@ export interface components {
         /** @description A mistake of set-up, as often as pages have reported it. */
         TargetFaultSchema: {
             /** @enum {string} */
-            kind: "attribute" | "path" | "input_missing" | "input_several" | "selector" | "input_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
+            kind: "attribute" | "path" | "field_missing" | "field_several" | "selector" | "field_locked" | "address_unknown" | "option_missing" | "value_refused" | "twice" | "refused";
             subject: string;
             detail: string;
             count: number;
@@ -3130,18 +3193,20 @@ export interface components {
         /** @description A target that may be meant; nothing is kept. */
         TargetProposalAnswer: {
             document: components["schemas"]["PageTargetDocument"];
-            /** @description By the inputs' keys, why each is what it is */
+            /** @description By the fields' keys, why each is what it is */
             because: {
                 [key: string]: string;
             };
+            /** @description Keys of fields that a person should look at */
+            unsure: string[];
         };
-        /** @description The inputs of a page, of which a target is to be proposed. */
+        /** @description The fields of a page, of which a target is to be proposed. */
         TargetProposalRequest: {
             key: string;
             title: string;
             /** @default [] */
             origins: string[];
-            inputs: components["schemas"]["SeenInputSchema"][];
+            fields: components["schemas"]["SeenFieldSchema"][];
         };
         /** @description Runs of a target, the latest first. */
         TargetRunList: {
@@ -3173,7 +3238,7 @@ export interface components {
             by: "keys" | "paste" | "accessible";
             ms: number;
             /** @default [] */
-            parts: components["schemas"]["RunPart"][];
+            fields: components["schemas"]["RunField"][];
             /** @default [] */
             log: components["schemas"]["RunStep"][];
             /** @default  */
@@ -3193,7 +3258,7 @@ export interface components {
             detail: string;
             by: string;
             ms: number;
-            parts: components["schemas"]["RunPart"][];
+            fields: components["schemas"]["RunField"][];
             log: components["schemas"]["RunStep"][];
             machine: string;
             practice: boolean;
@@ -3292,6 +3357,11 @@ export interface components {
              * @default null
              */
             if_written: ("append" | "instead" | "leave") | null;
+            /**
+             * @description With `append`: an empty text is put behind as well
+             * @default false
+             */
+            keeps_place: boolean;
         };
         /** @description What differs in one town. */
         TownDifferences: {
@@ -3411,11 +3481,6 @@ export interface components {
         };
         /** @description An address to fill a slot of a draft from. */
         TryMappingRequest: {
-            /**
-             * @description Instead of the draft
-             * @default null
-             */
-            document: components["schemas"]["FormDocument"] | null;
             /** @default null */
             address_id: string | null;
             /** @default null */
@@ -3436,6 +3501,39 @@ export interface components {
             values: {
                 [key: string]: string | number | boolean | string[] | null;
             };
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: components["schemas"]["FormDocument"] | null;
+        };
+        /** @description An address to fill an address of a target from. */
+        TryTargetMappingRequest: {
+            /** @default null */
+            address_id: string | null;
+            /** @default null */
+            components: {
+                [key: string]: string;
+            } | null;
+            /**
+             * @description Of components; left out: theirs, or the slot's own
+             * @default null
+             */
+            country_code: string | null;
+            /** @default null */
+            facts: components["schemas"]["TriedFacts"] | null;
+            /**
+             * @description Values by the fields' keys
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number | boolean | string[] | null;
+            };
+            /**
+             * @description Instead of the draft
+             * @default null
+             */
+            document: (components["schemas"]["PageTargetDocument"] | components["schemas"]["ProgramTargetDocument"]) | null;
         };
         /** @description Typing a text, whatever the plan's way is. */
         TypeStep: {
@@ -3444,13 +3542,9 @@ export interface components {
             /** @default  */
             when: string;
             /** @default  */
-            part: string;
+            field: string;
             /** @default  */
             text: string;
-            /** @default nothing */
-            then: string;
-            /** @default false */
-            keep: boolean;
         };
         /** @description A value that the country has no place for; it is kept. */
         UnusedComponent: {
@@ -3481,7 +3575,7 @@ export interface components {
             /** @default 5 */
             seconds: number;
         };
-        /** @description One way to find an input on its page. */
+        /** @description One way to find a field on its page: by one of the first six. */
         WaySchema: {
             /** @default null */
             css: string | null;
@@ -3495,6 +3589,16 @@ export interface components {
             label: string | null;
             /** @default null */
             class_name: string | null;
+            /**
+             * @description Only in the part of the page that has this heading
+             * @default null
+             */
+            block: string | null;
+            /**
+             * @description Which of those that are found, counted from 1
+             * @default null
+             */
+            position: number | null;
         };
         /** @description How everything is written in this program; a rule that says it by itself is left as it is. */
         WordingSchema: {
@@ -3523,13 +3627,56 @@ export interface components {
             /** @default  */
             when: string;
             /** @default  */
-            part: string;
+            field: string;
             /** @default  */
             text: string;
-            /** @default nothing */
-            then: string;
-            /** @default false */
-            keep: boolean;
+        };
+        /** @description How the fields of an address are written. */
+        WritingSchema: {
+            /**
+             * @description Steps in place of those that the fields make
+             * @default []
+             */
+            steps: (components["schemas"]["WriteStep"] | components["schemas"]["TypeStep"] | components["schemas"]["PasteStep"] | components["schemas"]["PressStep"] | components["schemas"]["ClearStep"] | components["schemas"]["NextStep"] | components["schemas"]["PreviousStep"] | components["schemas"]["LineBreakStep"] | components["schemas"]["WaitUntilStep"] | components["schemas"]["ExpectFrontStep"] | components["schemas"]["ExpectFieldStep"] | components["schemas"]["ReadBackStep"])[];
+            /**
+             * @default keys
+             * @enum {string}
+             */
+            by: "keys" | "paste" | "accessible" | "found";
+            /**
+             * @description Between two keys
+             * @default 2
+             */
+            pace_ms: number;
+            /**
+             * @description Of fields that are emptied by `own` keys
+             * @default
+             */
+            clear_keys: string;
+            /** @default Ctrl+V */
+            paste_key: string;
+            /** @default Tab */
+            next_key: string;
+            /** @default Shift+Tab */
+            previous_key: string;
+            /** @default Return */
+            line_key: string;
+            /**
+             * @description A full field passes the focus on by itself
+             * @default false
+             */
+            jumps: boolean;
+            /**
+             * @description The window is brought to the front before writing
+             * @default true
+             */
+            back_first: boolean;
+            /**
+             * @description What is read back: each field, the screen at the end, nothing
+             * @default field
+             * @enum {string}
+             */
+            check: "field" | "screen" | "no";
         };
     };
     responses: never;
@@ -3564,6 +3711,7 @@ export type ConditionSchema = components['schemas']['ConditionSchema'];
 export type ConditionTraceSchema = components['schemas']['ConditionTraceSchema'];
 export type ConflictSchema = components['schemas']['ConflictSchema'];
 export type CopyRequest = components['schemas']['CopyRequest'];
+export type CountryFieldSchema = components['schemas']['CountryFieldSchema'];
 export type CoverageCell = components['schemas']['CoverageCell'];
 export type CoverageExample = components['schemas']['CoverageExample'];
 export type CoverageField = components['schemas']['CoverageField'];
@@ -3588,8 +3736,6 @@ export type EditionSummary = components['schemas']['EditionSummary'];
 export type EditorRequest = components['schemas']['EditorRequest'];
 export type EditorSchema = components['schemas']['EditorSchema'];
 export type Editors = components['schemas']['Editors'];
-export type EntryPlanSchema = components['schemas']['EntryPlanSchema'];
-export type EntryRowSchema = components['schemas']['EntryRowSchema'];
 export type ExampleOutcome = components['schemas']['ExampleOutcome'];
 export type ExampleOutcomes = components['schemas']['ExampleOutcomes'];
 export type ExampleSchema = components['schemas']['ExampleSchema'];
@@ -3644,6 +3790,8 @@ export type LinkChoices = components['schemas']['LinkChoices'];
 export type LinkRuleSchema = components['schemas']['LinkRuleSchema'];
 export type LintAnswer = components['schemas']['LintAnswer'];
 export type LintRequest = components['schemas']['LintRequest'];
+export type LintTargetRequest = components['schemas']['LintTargetRequest'];
+export type ListOptionSchema = components['schemas']['ListOptionSchema'];
 export type LookList = components['schemas']['LookList'];
 export type LookReport = components['schemas']['LookReport'];
 export type LookSchema = components['schemas']['LookSchema'];
@@ -3675,7 +3823,8 @@ export type OwnLayoutSummary = components['schemas']['OwnLayoutSummary'];
 export type OwnLayoutVersion = components['schemas']['OwnLayoutVersion'];
 export type OwnStepSchema = components['schemas']['OwnStepSchema'];
 export type PageAddressSchema = components['schemas']['PageAddressSchema'];
-export type PageInputSchema = components['schemas']['PageInputSchema'];
+export type PageFieldSchema = components['schemas']['PageFieldSchema'];
+export type PagePieceSchema = components['schemas']['PagePieceSchema'];
 export type PageTargetDocument = components['schemas']['PageTargetDocument'];
 export type PartialPostcodeAnswer = components['schemas']['PartialPostcodeAnswer'];
 export type PasteStep = components['schemas']['PasteStep'];
@@ -3699,7 +3848,8 @@ export type PreviousStep = components['schemas']['PreviousStep'];
 export type ProblemAnswer = components['schemas']['ProblemAnswer'];
 export type ProblemPlace = components['schemas']['ProblemPlace'];
 export type ProgramAddressSchema = components['schemas']['ProgramAddressSchema'];
-export type ProgramPartSchema = components['schemas']['ProgramPartSchema'];
+export type ProgramFieldSchema = components['schemas']['ProgramFieldSchema'];
+export type ProgramPieceSchema = components['schemas']['ProgramPieceSchema'];
 export type ProgramProposalAnswer = components['schemas']['ProgramProposalAnswer'];
 export type ProgramProposalRequest = components['schemas']['ProgramProposalRequest'];
 export type ProgramTargetDocument = components['schemas']['ProgramTargetDocument'];
@@ -3715,8 +3865,8 @@ export type ReadBackRequest = components['schemas']['ReadBackRequest'];
 export type ReadBackStep = components['schemas']['ReadBackStep'];
 export type ReadyMadeForm = components['schemas']['ReadyMadeForm'];
 export type ReadyMadeForms = components['schemas']['ReadyMadeForms'];
-export type ReadyMadePlanList = components['schemas']['ReadyMadePlanList'];
-export type ReadyMadePlanSchema = components['schemas']['ReadyMadePlanSchema'];
+export type ReadyMadeTargetList = components['schemas']['ReadyMadeTargetList'];
+export type ReadyMadeTargetSchema = components['schemas']['ReadyMadeTargetSchema'];
 export type ReceivedAnswer = components['schemas']['ReceivedAnswer'];
 export type RecognitionAnswer = components['schemas']['RecognitionAnswer'];
 export type RecognitionRequest = components['schemas']['RecognitionRequest'];
@@ -3731,7 +3881,7 @@ export type RotateKeyRequest = components['schemas']['RotateKeyRequest'];
 export type RuleSchema = components['schemas']['RuleSchema'];
 export type RulesRequest = components['schemas']['RulesRequest'];
 export type RulesSchema = components['schemas']['RulesSchema'];
-export type RunPart = components['schemas']['RunPart'];
+export type RunField = components['schemas']['RunField'];
 export type RunStep = components['schemas']['RunStep'];
 export type SampleSchema = components['schemas']['SampleSchema'];
 export type SamplesAnswer = components['schemas']['SamplesAnswer'];
@@ -3740,8 +3890,8 @@ export type ScreenSchema = components['schemas']['ScreenSchema'];
 export type ScreenTraceSchema = components['schemas']['ScreenTraceSchema'];
 export type SeenFactSchema = components['schemas']['SeenFactSchema'];
 export type SeenFieldSchema = components['schemas']['SeenFieldSchema'];
-export type SeenInputSchema = components['schemas']['SeenInputSchema'];
-export type SeenOption = components['schemas']['SeenOption'];
+export type SeenPieceSchema = components['schemas']['SeenPieceSchema'];
+export type SeenPlaceSchema = components['schemas']['SeenPlaceSchema'];
 export type SessionAnswer = components['schemas']['SessionAnswer'];
 export type SignIn = components['schemas']['SignIn'];
 export type SignatureProposalAnswer = components['schemas']['SignatureProposalAnswer'];
@@ -3781,6 +3931,7 @@ export type TriedSlot = components['schemas']['TriedSlot'];
 export type TryFormulaAnswer = components['schemas']['TryFormulaAnswer'];
 export type TryFormulaRequest = components['schemas']['TryFormulaRequest'];
 export type TryMappingRequest = components['schemas']['TryMappingRequest'];
+export type TryTargetMappingRequest = components['schemas']['TryTargetMappingRequest'];
 export type TypeStep = components['schemas']['TypeStep'];
 export type UnusedComponent = components['schemas']['UnusedComponent'];
 export type UsageAnswer = components['schemas']['UsageAnswer'];
@@ -3789,5 +3940,6 @@ export type WaySchema = components['schemas']['WaySchema'];
 export type WordingSchema = components['schemas']['WordingSchema'];
 export type WorthSchema = components['schemas']['WorthSchema'];
 export type WriteStep = components['schemas']['WriteStep'];
+export type WritingSchema = components['schemas']['WritingSchema'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

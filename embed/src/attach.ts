@@ -32,7 +32,7 @@ const OF_SCRIPTS = new Set(["type", "src", "async", "defer", "nonce", "integrity
 export const attachments: ReadonlyMap<string, Attachment> = new Map();
 
 /**
- * Attaches a target to this page, now and wherever its inputs come and go.
+ * Attaches a target to this page, now and wherever its fields come and go.
  *
  * Throws a TypeError for what cannot work: no target, no browser key, a base that is no address.
  */

@@ -1,13 +1,14 @@
 /**
- * A page that the console has opened tells it what inputs it has, and tries what would be written.
+ * A page that the console has opened tells it what fields it has, and tries what would be written.
  *
  * It is loaded only there: `attach.js` asks for it where the page's address ends in the mark.
  */
 
 import type * as api from "./api";
-import { InputPort } from "./attach/input-port";
+import { findField } from "./attach/controls/of-field";
 import type { FromConsole, FromPage } from "./attach/inspection";
-import { seenInputs } from "./attach/seen";
+import { PageField } from "./attach/page-field";
+import { seenFields } from "./attach/seen";
 import { TreeWatch } from "./attach/tree-watch";
 import { make, shadowOf } from "./dom";
 import { valueAt } from "./dictionary";
@@ -34,9 +35,9 @@ export function inspect(opener: Window, service: string): void {
   shadowOf(host, STYLE).append(said);
   document.body.append(host);
   const look = (): void => {
-    const inputs = seenInputs(document);
-    said.textContent = `Anchorline sees ${inputs.length} inputs on this page. Go back to the console to say what they are.`;
-    tell({ kind: "anchorline-page", url: location.href.split("#")[0] ?? "", inputs });
+    const fields = seenFields(document);
+    said.textContent = `Anchorline sees ${fields.length} fields on this page. Go back to the console to say what they are.`;
+    tell({ kind: "anchorline-page", url: location.href.split("#")[0] ?? "", fields });
   };
   let later: ReturnType<typeof setTimeout> | undefined;
   let seen = "";
@@ -44,7 +45,7 @@ export function inspect(opener: Window, service: string): void {
     clearTimeout(later);
     later = setTimeout(() => {
       watch.renew();
-      const now = JSON.stringify(seenInputs(document));
+      const now = JSON.stringify(seenFields(document));
       if (now !== seen) look();
       seen = now;
     }, REDRAWN_MS);
@@ -53,21 +54,42 @@ export function inspect(opener: Window, service: string): void {
   addEventListener("message", ({ source, origin, data }: MessageEvent<FromConsole>) => {
     if (source !== opener || origin !== service) return;
     if (data.kind === "anchorline-look") look();
-    else if (data.kind === "anchorline-try") void write(data.inputs, data.values).then(tell);
+    else if (data.kind === "anchorline-try") void write(data.fields, data.values).then(tell);
+    else if (data.kind === "anchorline-show") tell(show(data.field));
   });
   look();
 }
 
 /** Writes as a fill does, and reads what the page has made of it. */
-async function write(inputs: api.PageInputSchema[], values: Record<string, string>): Promise<FromPage> {
+async function write(given: api.PageFieldSchema[], values: Record<string, string>): Promise<FromPage> {
   const said: string[] = [];
-  const ports = inputs.map((input) => new InputPort(input, (_kind, _subject, text) => said.push(text)));
-  for (const port of ports) {
-    const value = valueAt(values, port.key);
-    if (value !== undefined) port.value = value || null;
+  const fields = given.map((field) => new PageField(field, (_kind, _subject, text) => said.push(text)));
+  for (const field of fields) {
+    const value = valueAt(values, field.key);
+    if (value !== undefined) field.value = value || null;
   }
+  await Promise.all(fields.map((field) => field.settled()));
   await new Promise((resolve) => setTimeout(resolve, SETTLES_MS));
-  const tried = ports.map((port) => ({ key: port.key, found: port.element !== null, kept: port.element === null ? null : port.text }));
-  for (const port of ports) port.leave();
-  return { kind: "anchorline-tried", inputs: tried, said: [...new Set(said)] };
+  const tried = fields.map((field) => {
+    const { control } = field;
+    const value = valueAt(values, field.key);
+    return { key: field.key, found: control !== null, kept: control ? field.kept : null, holds: control !== null && value !== undefined && control.holds(value) };
+  });
+  for (const field of fields) field.forget();
+  return { kind: "anchorline-tried", fields: tried, said: [...new Set(said)] };
+}
+
+let shown: { element: HTMLElement; outline: string } | null = null;
+
+/** Shows which element a field is found as. */
+function show(field: api.PageFieldSchema): FromPage {
+  shown?.element.style.setProperty("outline", shown.outline);
+  shown = null;
+  const { control, count } = findField(field);
+  for (const element of control ? [control.element] : []) {
+    shown = { element, outline: element.style.outline };
+    element.style.setProperty("outline", "3px solid #e76f51");
+    element.scrollIntoView({ block: "center" });
+  }
+  return { kind: "anchorline-found", key: field.key, count: control ? Math.max(1, count) : 0 };
 }

@@ -79,6 +79,9 @@ def test_the_live_service_answers_as_described_whatever_it_is_sent(scratch_stack
             "lint_form",
             "propose_mapping",
             "try_mapping",
+            "lint_target",
+            "propose_target_rules",
+            "try_target_mapping",
         )
     )
     (tmp_path / "schemathesis.toml").write_text(

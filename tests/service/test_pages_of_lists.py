@@ -7,7 +7,7 @@ from anchorline.wire.target_runs import TargetRunReport
 
 RUN = {
     "address": "a", "version": 1, "outcome": "verified", "stop": "", "ms": 1, "detail": "",
-    "machine": "", "parts": [], "log": [],
+    "machine": "", "fields": [], "log": [],
 }  # fmt: skip
 COUNT = 7
 

@@ -2,13 +2,16 @@
 
 import pytest
 
+from anchorline.core.targets.fields import FIELD_TYPES
+from anchorline.core.targets.options import WRITES
 from anchorline.core.targets.programs.facts import FACT_KINDS
+from anchorline.core.targets.programs.fields import EMPTIES, PLACES
 from anchorline.core.targets.programs.hands import STOPS
-from anchorline.core.targets.programs.plan import CHECKS, CLEARS, THEN
-from anchorline.core.targets.programs.report import OUTCOMES, PART_STATES
+from anchorline.core.targets.programs.plan import CHECKS
+from anchorline.core.targets.programs.report import FIELD_STATES, OUTCOMES
 from anchorline.core.targets.programs.signature import TESTS
 from anchorline.core.targets.programs.ways import WAYS
-from anchorline.wire import program_targets, target_runs
+from anchorline.wire import page_targets, program_targets, target_fields, target_runs
 from tests.states import ANY_STATE
 
 LOOK = [{"kind": "program", "text": "ledger"}, {"kind": "title", "text": "Contact 7 - Ada"}]
@@ -18,18 +21,17 @@ DOCUMENT = {
         {"kind": "program", "test": "is", "text": "ledger"},
         {"kind": "title", "test": "begins", "text": "Contact "},
     ]}],
-    "parts": [{"key": "street", "label": "Street"}, {"key": "country", "label": "Country"}],
+    "fields": [{"key": "street", "label": "Street"}, {"key": "country", "label": "Country"}],
     "addresses": [{
         "key": "home", "label": "Home", "countries": ["GB", "FR"],
         "mapping": [{"lines": "street", "into": "street"},
                     {"components": ["country"], "into": "country"}],
-        "plan": {"table": [{"part": "street"}, {"part": "country", "then": "nothing"}]},
     }],
 }  # fmt: skip
 RUN = {
     "address": "home", "version": 1, "outcome": "stopped", "stop": "left", "ms": 12,
     "detail": "Another window has the focus now.", "machine": "desk-7",
-    "parts": [{"part": "street", "label": "Street", "state": "partly"}],
+    "fields": [{"field": "street", "label": "Street", "state": "partly"}],
     "log": [{"at_ms": 3, "says": "Write Street", "failed": True}],
 }  # fmt: skip
 
@@ -68,14 +70,17 @@ def test_the_words_of_the_api_are_those_of_the_core():
 
     assert words(program_targets.FactKindName) == set(FACT_KINDS)
     assert words(program_targets.TestName) == set(TESTS)
-    assert words(program_targets.Clear) == set(CLEARS)
-    plan = program_targets.EntryPlanSchema.model_fields
+    assert words(program_targets.Empty) == set(EMPTIES)
+    assert words(program_targets.FieldPlace) == set(PLACES)
+    assert words(target_fields.FieldType) == set(FIELD_TYPES)
+    writes = page_targets.PageFieldSchema.model_fields["writes"].annotation
+    assert words(writes) == set(WRITES)
+    plan = program_targets.WritingSchema.model_fields
     assert words(plan["by"].annotation) == set(WAYS)
     assert words(plan["check"].annotation) == set(CHECKS)
-    assert words(program_targets.EntryRowSchema.model_fields["then"].annotation) == set(THEN)
     assert words(target_runs.Outcome) == set(OUTCOMES)
     assert words(target_runs.Stop) == {"", *STOPS}
-    assert words(target_runs.PartState) == set(PART_STATES)
+    assert words(target_runs.FieldState) == set(FIELD_STATES)
 
 
 def test_a_desk_key_reads_fills_and_reports_and_changes_nothing(server, desk):
@@ -152,49 +157,49 @@ def test_looks_are_kept_compared_and_recognised(server, desk):
     assert server.delete(f"/api/v1/looks/{first['id']}").status_code == 404
 
 
-def test_a_target_is_proposed_from_fields_and_from_every_ready_made_plan(server):
-    fields = [
-        {"label": "Company"},
-        {"label": "Street and number"},
-        {"label": "Fax"},
-        {"label": "Town"},
-    ]
+def test_a_target_is_proposed_from_fields_and_from_every_ready_made_one(server):
+    labels = ["Company", "Street and number", "Fax", "Town"]
+    fields = [{"label": label} for label in labels]
     body = {"key": "ledger", "title": "Ledger", "looks": [LOOK], "fields": fields}
     made = server.post("/api/v1/program-proposals", json=body).json()
-    (address,) = made["document"]["addresses"]
     assert made["left"] == ["Fax"]
-    assert [row["part"] for row in address["plan"]["table"]] == [
-        "company",
-        "street-and-number",
-        "town",
+    listed = [(one["key"], one["name"], one["where"]) for one in made["document"]["fields"]]
+    assert listed == [
+        ("company", "Company", "screen"),
+        ("street-and-number", "Street and number", "screen"),
+        ("fax", "Fax", "screen"),
+        ("town", "Town", "screen"),
+        ("rest", "", "offered"),
     ]
-    assert address["plan"]["table"][1]["times"] == 2
-    for plan in server.get("/api/v1/ready-made-plans").json()["plans"]:
-        made = server.post("/api/v1/program-proposals", json=body | {"like": plan["name"]}).json()
+    trial = server.post("/api/v1/target-trials", json={"document": made["document"]}).json()
+    assert "Go 2 fields on" in [one["says"] for one in trial["steps"]], "over the fax"
+    for ready in server.get("/api/v1/ready-made-targets").json()["targets"]:
+        made = server.post("/api/v1/program-proposals", json=body | {"like": ready["name"]}).json()
         kept = server.put("/api/v1/targets/ledger/draft", json=made["document"])
-        assert kept.json()["problems"] == [], plan["name"]
+        assert kept.json()["problems"] == [], ready["name"]
         server.delete("/api/v1/targets/ledger")
-    wrong = server.post("/api/v1/program-proposals", json=body | {"like": "fielda"})
-    assert "or fields" in wrong.json()["errors"][0]["detail"]
+    wrong = server.post("/api/v1/program-proposals", json=body | {"like": "web-ordr"})
+    assert "or web-order or" in wrong.json()["errors"][0]["detail"]
 
 
 def test_what_is_wrong_with_a_program_is_said_at_its_place(server):
     changed = DOCUMENT | {"screens": []}
-    changed["addresses"] = [{**DOCUMENT["addresses"][0], "plan": {"table": [{"part": "stret"}]}}]
+    own = {"steps": [{"do": "write", "field": "stret"}]}
+    changed["addresses"] = [{**DOCUMENT["addresses"][0], "writing": own}]
     kept = server.put("/api/v1/targets/ledger/draft", json=changed).json()
     assert [one["pointer"] for one in kept["problems"]] == [
         "/screens",
-        "/addresses/0/plan/table/0/part",
+        "/addresses/0/writing/steps/0/field",
     ]
     assert server.post("/api/v1/targets/ledger/publish", headers=ANY_STATE).status_code == 422
-    bad = {**DOCUMENT["addresses"][0], "plan": {"steps": [{"do": "wirte", "part": "street"}]}}
+    bad = {**DOCUMENT["addresses"][0], "writing": {"steps": [{"do": "wirte", "field": "street"}]}}
     answer = server.put("/api/v1/targets/ledger/draft", json=DOCUMENT | {"addresses": [bad]})
-    assert answer.json()["errors"][0]["pointer"] == "/addresses/0/plan/steps/0"
-    bad["plan"] = {"steps": [{"do": "write", "prt": "street"}]}
+    assert answer.json()["errors"][0]["pointer"] == "/addresses/0/writing/steps/0"
+    bad["writing"] = {"steps": [{"do": "write", "feild": "street"}]}
     answer = server.put("/api/v1/targets/ledger/draft", json=DOCUMENT | {"addresses": [bad]})
     (error,) = answer.json()["errors"]
-    assert error["pointer"] == "/addresses/0/plan/steps/0/prt"
-    assert "'prt' is not known here. Did you mean part" in error["detail"]
+    assert error["pointer"] == "/addresses/0/writing/steps/0/feild"
+    assert "'feild' is not known here. Did you mean field" in error["detail"]
 
 
 def test_a_trial_says_the_steps_and_a_draft_is_taken_back(server):
@@ -205,7 +210,7 @@ def test_a_trial_says_the_steps_and_a_draft_is_taken_back(server):
         "Empty the field", "Write Country", "Read the field back",
     ]  # fmt: skip
     steps = [one["step"] for one in trial["steps"]]
-    address = {**DOCUMENT["addresses"][0], "plan": {"steps": steps}}
+    address = {**DOCUMENT["addresses"][0], "writing": {"steps": steps}}
     tag = server.get("/api/v1/targets/ledger/draft").headers["ETag"]
     changed = DOCUMENT | {"addresses": [address]}
     kept = server.put("/api/v1/targets/ledger/draft", json=changed, headers={"If-Match": tag})
@@ -214,5 +219,5 @@ def test_a_trial_says_the_steps_and_a_draft_is_taken_back(server):
     assert not server.post("/api/v1/targets/ledger/take-back", headers=ANY_STATE).json()[
         "draft_differs"
     ]
-    plan = server.get("/api/v1/targets/ledger/draft").json()["document"]["addresses"][0]["plan"]
-    assert plan["steps"] == []
+    document = server.get("/api/v1/targets/ledger/draft").json()["document"]
+    assert document["addresses"][0]["writing"]["steps"] == []

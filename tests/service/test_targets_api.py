@@ -10,7 +10,7 @@ from tests.states import ANY_STATE
 
 DOCUMENT = {
     "key": "shop", "kind": "page", "title": "Shop", "origins": ["https://shop.example"],
-    "inputs": [{"key": "street", "label": "Street", "find": [{"name": "s"}]},
+    "fields": [{"key": "street", "label": "Street", "find": [{"name": "s"}]},
                {"key": "town", "label": "Town", "find": [{"name": "t"}], "max_length": 5}],
     "addresses": [{
         "key": "delivery", "label": "Delivery", "countries": ["GB"], "finder": {"at": "street"},
@@ -113,7 +113,7 @@ def test_a_key_for_something_else_a_wrong_origin_and_a_wrong_name_are_told_apart
 def test_mistakes_that_pages_report_are_counted_up_to_a_bound(server, stack):
     published(server)
     headers = key_for(server, "shop")
-    report = {"kind": "input_missing", "subject": "town", "detail": "is not on this page"}
+    report = {"kind": "field_missing", "subject": "town", "detail": "is not on this page"}
     with stack.http(None) as http:
         url = "/api/v1/targets/shop/faults"
         for _ in range(3):

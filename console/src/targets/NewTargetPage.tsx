@@ -11,12 +11,12 @@ import { PageHead } from "../parts/PageHead";
 import { useHeld } from "../parts/useHeld";
 import { useUnsaved } from "../parts/useUnsaved";
 import { CopiedLine, scriptLine } from "./CopiedLine";
-import { InputTable } from "./InputTable";
 import { PageState } from "./PageState";
 import { type PageWindow, pageAddress, usePageWindow } from "./pageWindow";
-import { inputsOf } from "./pasted";
+import { ProposedFields } from "./fields/ProposedFields";
+import { fieldsOf } from "./pasted";
 import { keyFrom } from "../forms/design/keys";
-import { type SeenInput, type TargetDocument, propose, useTargets } from "./useTargets";
+import { type SeenField, type TargetDocument, propose, useTargets } from "./useTargets";
 import "./targets.css";
 
 export default function NewTargetPage(): React.ReactNode {
@@ -26,21 +26,23 @@ export default function NewTargetPage(): React.ReactNode {
   const [title, setTitle] = useHeld("new target: title", "");
   const [document, setDocument] = useHeld<TargetDocument | null>("new target: document", null);
   const [because, setBecause] = useHeld<Record<string, string>>("new target: because", {});
+  const [unsure, setUnsure] = useHeld<string[]>("new target: unsure", []);
   const targets = useTargets();
   const taken = new Set((targets.data?.targets ?? []).map((one) => one.key.replaceAll("-", "_")));
   const key = keyFrom(title, taken, "page").replaceAll("_", "-");
   const proposing = useMutation({
-    mutationFn: ({ inputs, origins }: { inputs: SeenInput[]; origins: string[] }) => propose(key, title.trim() || "Page", inputs, origins),
+    mutationFn: ({ fields, origins }: { fields: SeenField[]; origins: string[] }) => propose(key, title.trim() || "Page", fields, origins),
     onSuccess: (answer) => {
       setDocument(answer.document);
       setBecause(answer.because);
+      setUnsure(answer.unsure);
     },
   });
   const { mutate } = proposing;
-  // A page that is drawn by and by tells of its inputs more than once.
+  // A page that is drawn by and by tells of its fields more than once.
   useEffect(() => {
-    if (page.inputs.length) mutate({ inputs: page.inputs, origins: [new URL(page.url).origin] });
-  }, [page.inputs, page.url, mutate]);
+    if (page.fields.length) mutate({ fields: page.fields, origins: [new URL(page.url).origin] });
+  }, [page.fields, page.url, mutate]);
   const keeping = useMutation({
     mutationFn: (kept: TargetDocument) => callWithEtag(`targets/${kept.key}/draft`, { method: "PUT", body: kept }),
     onSuccess: async (_, kept) => {
@@ -52,7 +54,7 @@ export default function NewTargetPage(): React.ReactNode {
   const named = document ? { ...document, title: title.trim(), key } : null;
   return (
     <>
-      <PageHead title="New page target" about="Anchorline looks at the inputs of a page, never at what stands in them, and proposes what each is. Nothing is kept before you say so." />
+      <PageHead title="New page target" about="Anchorline looks at the fields of a page, never at what stands in them, and proposes what each is. Nothing is kept before you say so." />
       <Card size="small" className="new-target">
         <Form layout="vertical" requiredMark={false}>
           <Form.Item label="What the page is called here" htmlFor="target-title" extra={title.trim() ? `Its key: ${key}` : null}>
@@ -61,16 +63,16 @@ export default function NewTargetPage(): React.ReactNode {
           <Tabs
             items={[
               { key: "open", label: "Open the page", children: <OpenPage page={page} /> },
-              { key: "paste", label: "Paste its HTML", children: <PasteHtml look={(inputs, origins) => mutate({ inputs, origins })} /> },
+              { key: "paste", label: "Paste its HTML", children: <PasteHtml look={(fields, origins) => mutate({ fields, origins })} /> },
             ]}
           />
         </Form>
       </Card>
       {proposing.isError && <ErrorAlert error={proposing.error} />}
       {named && (
-        <Card size="small" className="panel apart" title={<h2>Its inputs</h2>}>
-          {(named.addresses ?? []).length === 0 && <Alert className="space-below" type="warning" showIcon title="None of these inputs looks like a part of an address. Is it the right page?" />}
-          <InputTable document={named} because={because} tried={page.tried} change={setDocument} />
+        <Card size="small" className="panel apart" title={<h2>Its fields</h2>}>
+          {(named.addresses ?? []).length === 0 && <Alert className="space-below" type="warning" showIcon title="None of these fields looks like a part of an address. Is it the right page?" />}
+          <ProposedFields document={named} because={because} unsure={unsure} />
           {keeping.isError && <ErrorAlert error={keeping.error} />}
           <p>
             <Button type="primary" disabled={!named.title} loading={keeping.isPending} onClick={() => keeping.mutate(named)}>
@@ -105,15 +107,15 @@ function OpenPage({ page }: { page: PageWindow }): React.ReactNode {
   );
 }
 
-function PasteHtml({ look }: { look: (inputs: SeenInput[], origins: string[]) => void }): React.ReactNode {
+function PasteHtml({ look }: { look: (fields: SeenField[], origins: string[]) => void }): React.ReactNode {
   const [html, setHtml] = useState("");
   const [address, setAddress] = useState("");
   const [none, setNone] = useState(false);
   const show = (): void => {
-    const inputs = inputsOf(html);
-    setNone(inputs.length === 0);
+    const fields = fieldsOf(html);
+    setNone(fields.length === 0);
     const url = pageAddress(address);
-    if (inputs.length) look(inputs, url ? [url.origin] : []);
+    if (fields.length) look(fields, url ? [url.origin] : []);
   };
   return (
     <>
@@ -126,7 +128,7 @@ function PasteHtml({ look }: { look: (inputs: SeenInput[], origins: string[]) =>
       <Button disabled={!html.trim()} onClick={show}>
         Look at it
       </Button>
-      {none && <ErrorAlert error="There is no input in this HTML. Copy the whole form element, as the browser shows it (Inspect, Copy outer HTML)." />}
+      {none && <ErrorAlert error="There is no field in this HTML. Copy the whole form element, as the browser shows it (Inspect, Copy outer HTML)." />}
     </>
   );
 }

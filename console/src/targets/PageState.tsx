@@ -15,7 +15,7 @@ export function PageState({ page }: { page: PageWindow }): React.ReactNode {
   if (state === "open") {
     return (
       <p>
-        {page.inputs.length} inputs are seen at {page.url}.
+        {page.fields.length} fields are seen at {page.url}.
       </p>
     );
   }

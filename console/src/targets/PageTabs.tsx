@@ -1,27 +1,29 @@
-/** What is of a page target: its inputs, where it is, the line of HTML, what pages have reported. */
+/** What is of a page target: its fields, where it is, the line of HTML, what pages have reported. */
 
 import { Tabs } from "antd";
 
 import { FaultTable } from "./FaultTable";
-import { InputTable } from "./InputTable";
+import type { Edited } from "../parts/documents/useKeeping";
+import { FieldsTab } from "./fields/FieldsTab";
 import { OnThePage } from "./OnThePage";
 import { usePageWindow } from "./pageWindow";
 import { TargetSettings } from "./TargetSettings";
 import { TryOnPage } from "./TryOnPage";
-import type { TargetDocument } from "./useTargets";
+import type { AnyTarget, TargetDocument, TargetDraft } from "./useTargets";
+import "./programs/programs.css";
 
-export function PageTabs(props: { target: string; document: TargetDocument; isPublished: boolean; edit: (document: TargetDocument) => void }): React.ReactNode {
-  const { target, document, isPublished, edit } = props;
+export function PageTabs(props: { target: string; document: TargetDocument; isPublished: boolean; edit: (document: TargetDocument) => void; of: Edited<AnyTarget, TargetDraft> }): React.ReactNode {
+  const { target, document, isPublished, edit, of } = props;
   const page = usePageWindow();
   return (
       <Tabs
         items={[
           {
-            key: "inputs",
-            label: "Inputs",
+            key: "fields",
+            label: "Fields",
             children: (
               <>
-                <InputTable document={document} because={{}} tried={page.tried} change={edit} />
+                <FieldsTab of={of} page={page} />
                 <TryOnPage document={document} page={page} />
               </>
             ),

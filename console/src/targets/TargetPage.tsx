@@ -28,9 +28,9 @@ function Target({ of: edited }: { of: Edited<AnyTarget, TargetDraft> }): React.R
       <Findings title="This stands against publishing it" type="error" places={problems} />
       <Findings title="This should be known" type="info" places={warnings} />
       {document.kind === "program" ? (
-        <ProgramTabs target={document.key} document={document} edit={edit} />
+        <ProgramTabs target={document.key} document={document} edit={edit} of={edited} />
       ) : (
-        <PageTabs target={document.key} document={document} isPublished={summary.published_version !== null} edit={edit} />
+        <PageTabs target={document.key} document={document} isPublished={summary.published_version !== null} edit={edit} of={edited} />
       )}
     </div>
   );

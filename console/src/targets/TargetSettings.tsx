@@ -17,7 +17,7 @@ const SITS: { value: Finder["sits"]; label: string }[] = [
 export function TargetSettings({ document, change }: { document: TargetDocument; change: (document: TargetDocument) => void }): React.ReactNode {
   const layouts = useLayouts();
   const countries = (layouts.data ?? []).map((entry) => ({ value: entry.country_code, label: `${entry.name} (${entry.country_code})` }));
-  const inputs = (document.inputs ?? []).map((input) => ({ value: input.key, label: input.label ?? input.key }));
+  const inputs = (document.fields ?? []).map((field) => ({ value: field.key, label: field.label ?? field.key }));
   const sit = (at: number, changed: Partial<Finder>): void => {
     const finder: Finder = { sits: "before", at: null, label: null, ...document.addresses?.[at]?.finder };
     set(at, { finder: { ...finder, ...changed } });

@@ -17,7 +17,7 @@ export function TryOnPage({ document, page }: { document: TargetDocument; page: 
   const url = pageAddress(text);
   const trying = useMutation({
     mutationFn: (address: string) => tryTarget(document, address),
-    onSuccess: ({ fill }) => page.write(document.inputs ?? [], fill.values as Record<string, string>),
+    onSuccess: ({ fill }) => page.write(document.fields ?? [], fill.values as Record<string, string>),
   });
   return (
     <Panel title="Try it on the page" apart>
@@ -38,7 +38,7 @@ export function TryOnPage({ document, page }: { document: TargetDocument; page: 
         {page.tried && trying.data && (
           <>
             <p>
-              Written: {trying.data.label}. What stands on the page now is in the table above.
+              Written: {trying.data.label}. What stands on the page now is said at each field above.
             </p>
             <ul className="tried-said">
               {page.tried.said.map((one) => (

@@ -1,4 +1,4 @@
-/** What an input of a page, or a part of a program, is: chosen for each address. */
+/** What a field of a target is: chosen for each address. */
 
 import { Select } from "antd";
 
@@ -6,7 +6,7 @@ import { CHOICES, MORE, type Mapped, moreOf, whatItIs } from "./whatItIs";
 
 interface WhatItIsProps {
   address: Mapped & { label: string };
-  /** The input or part: its key, and its name for people. */
+  /** The field: its key, and its name for people. */
   of: { key: string; label: string | null };
   /** Whether there are others, so that the address is named as well. */
   isOneOfSeveral: boolean;

@@ -12,7 +12,7 @@ export const TARGETS: KindOfDocument<AnyTarget> = {
   plural: "targets",
   page: "/targets",
   lists: ["targets"],
-  shape: shapeOf<AnyTarget>("The target", { inputs: NAMED, parts: NAMED, addresses: NAMED }),
+  shape: shapeOf<AnyTarget>("The target", { fields: NAMED, addresses: NAMED }),
   plain: (document) => document,
   deleted: "Its versions go as well. Pages that attach to it go on without a finder; the desktop agent knows its screens no more.",
   restored: "Pages and desktop agents follow at once.",

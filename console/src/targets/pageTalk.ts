@@ -2,30 +2,37 @@
 
 import * as z from "zod";
 
-import type { TriedInput } from "../../../embed/src/attach/inspection";
+import type { TriedField } from "../../../embed/src/attach/inspection";
 import type { FromRelay } from "../../../embed/src/attach/relay";
 import { short } from "../../../embed/src/attach/seen";
-import type { SeenInput } from "./useTargets";
+import type { SeenField } from "./useTargets";
 
 // As the service takes them (SeenInputSchema), whatever a page makes of them.
 const text = z.string().max(2000).transform(short);
-const seenInput = z.object({
-  element: z.enum(["input", "textarea", "select"]),
-  name: text, id: text, autocomplete: text, class_name: text, label: text, placeholder: text,
+const length = z.int().min(1).nullable().transform((given) => (given !== null && given <= 10_000 ? given : null));
+const position = z.int().min(0).max(500);
+const pixels = z.number().transform((given) => Math.max(-100_000, Math.min(100_000, Math.round(given))));
+const seenField = z.object({
+  type: z.enum(["text", "list", "radio", "switch", "hidden", "region"]),
+  name: text, id: text, autocomplete: text, class_name: text, label: text, is_named: z.boolean(), placeholder: text, block: text,
+  position, several_lines: z.boolean(), is_whole: z.literal(false), is_read_only: z.boolean(),
   options: z.array(z.object({ value: text, text })).max(5000).transform((given) => given.slice(0, 500)),
-  max_length: z.int().min(1).nullable().transform((given) => (given !== null && given <= 10_000 ? given : null)),
+  max_length: length,
+  pieces: z.array(z.object({ name: text, id: text, max_length: length, position })).max(4),
+  place: z.object({ left: pixels, top: pixels, width: pixels, height: pixels }).nullable(),
 });
 const fromPage = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("anchorline-page"), url: z.url().max(4000), inputs: z.array(seenInput).max(500) }),
+  z.object({ kind: z.literal("anchorline-page"), url: z.url().max(4000), fields: z.array(seenField).max(500) }),
+  z.object({ kind: z.literal("anchorline-found"), key: text, count: z.int().min(0).max(10_000) }),
   z.object({
     kind: z.literal("anchorline-tried"),
-    inputs: z.array(z.object({ key: text, found: z.boolean(), kept: z.string().max(100_000).nullable() })).max(500),
+    fields: z.array(z.object({ key: text, found: z.boolean(), kept: z.string().max(100_000).nullable(), holds: z.boolean() })).max(500),
     said: z.array(z.string().max(2000)).max(200),
   }),
 ]);
 
 export interface Tried {
-  inputs: TriedInput[];
+  fields: TriedField[];
   /** What the page's script has said of mistakes. */
   said: string[];
 }
@@ -40,8 +47,10 @@ export interface Talk {
   origin: string;
   /** The address of the page as it says it; empty before. */
   url: string;
-  inputs: SeenInput[];
+  fields: SeenField[];
   tried: Tried | null;
+  /** How often the field that was last shown is found. */
+  found: { key: string; count: number } | null;
   /** Where it differs, in a sentence; the address that answers, where one could be opened instead. */
   problem: string;
   instead: string | null;
@@ -49,7 +58,7 @@ export interface Talk {
 
 export type Event = { kind: "open"; origin: string } | { kind: "patience" } | { kind: "trying" } | FromRelay;
 
-export const CLOSED: Talk = { state: "closed", origin: "", url: "", inputs: [], tried: null, problem: "", instead: null };
+export const CLOSED: Talk = { state: "closed", origin: "", url: "", fields: [], tried: null, found: null, problem: "", instead: null };
 
 /** What is known of the page after something has happened. */
 export function next(talk: Talk, event: Event): Talk {
@@ -84,12 +93,13 @@ function heard(talk: Talk, origin: string, text: string | null): Talk {
     const place = first?.path.length ? ` (${first.path.join(".")}: ${first.message})` : "";
     return { ...talk, state: "odd", problem: `The page said something that nobody here understands${place}. Nothing of it was taken.` };
   }
-  if (said.data.kind === "anchorline-tried") return { ...talk, tried: { inputs: said.data.inputs, said: said.data.said } };
+  if (said.data.kind === "anchorline-tried") return { ...talk, tried: { fields: said.data.fields, said: said.data.said } };
+  if (said.data.kind === "anchorline-found") return { ...talk, found: { key: said.data.key, count: said.data.count } };
   const claimed = new URL(said.data.url).origin;
   if (claimed !== origin) {
     return { ...talk, state: "odd", problem: `The page at ${origin} says that it is at ${claimed}. Nothing of what it says was taken.` };
   }
-  return { ...talk, state: "open", url: said.data.url, inputs: said.data.inputs, problem: "", instead: null };
+  return { ...talk, state: "open", url: said.data.url, fields: said.data.fields, problem: "", instead: null };
 }
 
 function parsed(text: string | null): unknown {

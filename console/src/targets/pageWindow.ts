@@ -1,18 +1,20 @@
-/** A page that is not ours, opened from here: what it says of its inputs, and trying to fill them. */
+/** A page that is not ours, opened from here: what it says of its fields, and trying to fill them. */
 
 import { useCallback, useEffect, useReducer, useRef } from "react";
 
 import { INSPECT } from "../../../embed/src/attach/inspection";
 import { type FromRelay, RELAY, type ToRelay, channelOf } from "../../../embed/src/attach/relay";
 import { CLOSED, type Talk, next } from "./pageTalk";
-import type { PageInput } from "./useTargets";
+import type { PageField } from "./useTargets";
 
 /** How long a page may take to load before something is said. */
 const PATIENCE_MS = 8000;
 
 export interface PageWindow extends Talk {
   open: (url: string) => void;
-  write: (inputs: PageInput[], values: Record<string, string>) => void;
+  write: (fields: PageField[], values: Record<string, string>) => void;
+  /** Frames a field on the page, and learns how often it is found. */
+  show: (field: PageField) => void;
 }
 
 /**
@@ -51,11 +53,14 @@ export function usePageWindow(): PageWindow {
     },
     [end],
   );
-  const write = useCallback((inputs: PageInput[], values: Record<string, string>) => {
+  const write = useCallback((fields: PageField[], values: Record<string, string>) => {
     dispatch({ kind: "trying" });
-    channel.current?.postMessage({ kind: "pass", message: { kind: "anchorline-try", inputs, values } } satisfies ToRelay);
+    channel.current?.postMessage({ kind: "pass", message: { kind: "anchorline-try", fields, values } } satisfies ToRelay);
   }, []);
-  return { ...talk, open, write };
+  const show = useCallback((field: PageField) => {
+    channel.current?.postMessage({ kind: "pass", message: { kind: "anchorline-show", field } } satisfies ToRelay);
+  }, []);
+  return { ...talk, open, write, show };
 }
 
 /** A web address with a page that can be opened; null where it is none. */

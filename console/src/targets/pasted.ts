@@ -1,8 +1,8 @@
-/** The inputs in HTML that was pasted: it is read, and nothing in it runs or is fetched. */
+/** The fields in HTML that was pasted: it is read, and nothing in it runs or is fetched. */
 
-import { seenInputs } from "../../../embed/src/attach/seen";
-import type { SeenInput } from "./useTargets";
+import { seenFields } from "../../../embed/src/attach/seen";
+import type { SeenField } from "./useTargets";
 
-export function inputsOf(html: string): SeenInput[] {
-  return seenInputs(new DOMParser().parseFromString(html, "text/html"));
+export function fieldsOf(html: string): SeenField[] {
+  return seenFields(new DOMParser().parseFromString(html, "text/html"));
 }

@@ -11,10 +11,13 @@ export type TargetDocument = api.PageTargetDocument;
 export type AnyTarget = api.TargetDraft["document"];
 export type TargetDraft = api.TargetDraft;
 export type TargetSummary = api.TargetSummary;
-export type PageInput = api.PageInputSchema;
+export type PageField = api.PageFieldSchema;
+export type TargetField = api.PageFieldSchema | api.ProgramFieldSchema;
+export type FieldType = NonNullable<TargetField["type"]>;
+export type TargetAddress = api.PageAddressSchema | api.ProgramAddressSchema;
 export type PageAddress = api.PageAddressSchema;
 export type Rule = NonNullable<PageAddress["mapping"]>[number];
-export type SeenInput = api.SeenInputSchema;
+export type SeenField = api.SeenFieldSchema;
 
 export function useTargets() {
   return useQuery({ queryKey: ["targets"], queryFn: async () => ({ targets: await everyPage<api.TargetSummary>("targets", "targets") }) });
@@ -25,9 +28,9 @@ export function useFaults(key: string) {
   return useQuery({ queryKey: ["target-faults", key], queryFn: () => call<api.TargetFaultList>(`targets/${key}/faults`) });
 }
 
-/** What a page's inputs are taken for. */
-export const propose = (key: string, title: string, inputs: SeenInput[], origins: string[]): Promise<api.TargetProposalAnswer> =>
-  call("target-proposals", { method: "POST", body: { key, title, inputs, origins } });
+/** What a page's fields are taken for. */
+export const propose = (key: string, title: string, fields: SeenField[], origins: string[]): Promise<api.TargetProposalAnswer> =>
+  call("target-proposals", { method: "POST", body: { key, title, fields, origins } });
 
 /** What a practice address would put into a page or a program. */
 export const tryTarget = (document: AnyTarget, address: string): Promise<api.TargetTrialAnswer> =>

@@ -12,22 +12,26 @@ import { type FieldState, Filling, type Source } from "../form/slot/filling";
 import { TypedByHand } from "../form/slot/typed-by-hand";
 import { type Connection, type FillAnswer, ServiceError, path } from "../service";
 import type { Words } from "../words";
-import type { Writable } from "./finding";
+import { valueAt } from "../dictionary";
 import { newFinder } from "./finder-name";
-import type { InputPort } from "./input-port";
+import { type CountryField, countryIn } from "./following";
+import type { Outcome, PageField } from "./page-field";
 import type { Say } from "./say";
+import { aloneAround, seat, unseat } from "./seating";
 import { attachedStyle } from "./style";
 
 export interface AttachedPlace {
   target: string;
   connection: Connection;
-  ports: ReadonlyMap<string, InputPort>;
+  fields: ReadonlyMap<string, PageField>;
   words: Words;
   /** The administrator's, for inside the shadow tree. */
   style: string;
   say: Say;
   /** Whether captures are counted. */
   counts: boolean;
+  /** By the keys of addresses, the field in which the page says the country. */
+  countryFields: Readonly<Record<string, CountryField>>;
 }
 
 /** What `anchorline-filled` carries on a page that is attached. */
@@ -36,6 +40,8 @@ export interface AttachedFill {
   address: string;
   label: string;
   answer: FillAnswer;
+  /** By the keys of the target's fields, what became of the texts that were to be written. */
+  outcomes: Record<string, Outcome>;
 }
 
 export class AttachedAddress {
@@ -50,36 +56,36 @@ export class AttachedAddress {
   private count: CaptureCount | null = null;
   private hidden: HTMLElement | null = null;
   /** The element that the finder sits at. */
-  at: Writable | null = null;
+  at: HTMLElement | null = null;
 
   constructor(
     private readonly address: api.PageAddressSchema,
     private readonly place: AttachedPlace,
   ) {
-    const { words, connection, ports, target } = place;
+    const { words, connection, fields, target } = place;
     this.host.dataset.anchorline = `${target}/${address.key}`;
     this.filling = new Filling(
       { key: address.key, mapping: (address.mapping ?? []) as never },
-      { fillPath: (key) => path`targets/${target}/addresses/${key}/fill`, connection, fields: ports },
+      { fillPath: (key) => path`targets/${target}/addresses/${key}/fill`, connection, fields },
     );
     this.byHand = new TypedByHand(words, () => undefined);
     this.undo.textContent = words.say("undo");
     this.undo.addEventListener("click", () => this.takeBack());
     this.finder = this.newFinder();
     shadowOf(this.host, attachedStyle, place.style).append(this.finder, this.message, this.undo, this.byHand.element);
+    for (const type of ["focusin", "input"]) this.host.addEventListener(type, () => this.follow(), { capture: true });
   }
 
-  /** Puts the finder at an input. */
-  sit(at: Writable): void {
+  /** Puts the finder at a field. */
+  sit(at: HTMLElement): void {
     const { sits = "before" } = this.address.finder ?? {};
     const { counts, target, connection } = this.place;
     if (counts) this.count ??= new CaptureCount(this.host, { kind: "target", name: target }, connection, this.isMine);
-    const whole = at.closest("label") ?? at;
     this.at = at;
-    if (sits === "after") whole.after(this.host);
-    else whole.before(this.host);
+    unseat(this.host);
+    seat(this.host, at, sits === "after" ? "after" : "before");
     shadowOf(this.host, attachedStyle, this.place.style); // of the document where it stands now
-    if (sits === "instead" && !this.hasFilled && !at.value) this.hide(whole as HTMLElement);
+    if (sits === "instead" && !this.hasFilled && !(at as HTMLInputElement).value) this.hide(aloneAround(at));
   }
 
   /** The page that it stood on is gone from its frame: browsers let nothing that stood there listen any more. */
@@ -92,7 +98,7 @@ export class AttachedAddress {
     this.count = null;
     this.filling.drop();
     this.unhide();
-    this.host.remove();
+    unseat(this.host);
     this.at = null;
   }
 
@@ -106,6 +112,7 @@ export class AttachedAddress {
     this.finder.restore("", "");
     this.finder.removeAttribute("filled");
     this.hasFilled = false;
+    this.latest = null;
     this.tell("");
   }
 
@@ -135,6 +142,17 @@ export class AttachedAddress {
     return finder;
   }
 
+  /** The finder looks first in the country that stands on the page. */
+  private follow(): void {
+    const of = valueAt(this.place.countryFields, this.address.key);
+    if (!of) return;
+    const all = Object.keys(of.texts);
+    const chosen = countryIn(of, this.place.fields.get(of.field));
+    this.finder.setAttribute("country", chosen || all.join(","));
+    if (chosen) this.finder.setAttribute("elsewhere", all.filter((code) => code !== chosen).join(","));
+    else this.finder.removeAttribute("elsewhere");
+  }
+
   private async pick({ id, label, typed, row }: PickDetail): Promise<void> {
     const { words, say } = this.place;
     const source: Source = row.count > 1 ? { group_id: id, typed } : { address_id: id };
@@ -154,29 +172,52 @@ export class AttachedAddress {
     if (!answer) return;
     this.unhide();
     const replaced = this.filling.write(answer);
-    for (const key of Object.keys(answer.values)) {
-      const port = this.place.ports.get(key);
-      if (port && !port.element) port.sayMissing();
-    }
     this.before = before;
     this.hasFilled = true;
     this.finder.setAttribute("filled", "");
     if (this.finder.text !== label) this.finder.restore(label, typed);
-    this.tell([words.say("fieldsFilled", { count: Object.values(answer.values).filter(Boolean).length }), ...answer.warnings].join(" "));
     this.undo.hidden = false;
     this.byHand.ask(before.filled.size ? replaced : []);
-    this.count?.filled(answer, row.count === 1);
-    const detail: AttachedFill = { address: this.address.key, label, answer };
+    const outcomes = await this.tellOutcomes(answer);
+    if (!outcomes) return;
+    this.count?.filled(heldOf(answer, outcomes), row.count === 1);
+    const detail: AttachedFill = { address: this.address.key, label, answer, outcomes };
     this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail }));
   }
+
+  /** Says what stands on the page, and what does not; null where another fill came between. */
+  private async tellOutcomes(answer: FillAnswer): Promise<Record<string, Outcome> | null> {
+    const { words, fields } = this.place;
+    this.latest = answer;
+    const written = Object.entries(answer.values).flatMap(([key, value]) => (value ? (fields.get(key) ?? []) : []));
+    const outcomes = Object.fromEntries(await Promise.all(written.map(async (field) => [field.key, await field.settled()] as const)));
+    if (this.latest !== answer) return null;
+    const of = (...kinds: Outcome[]): PageField[] => written.filter((field) => kinds.includes(outcomes[field.key]!));
+    const named = (some: PageField[]): string => some.map((field) => field.label).join(", ");
+    const [due, refused] = [of("due"), of("refused")];
+    for (const field of due) field.onLate = () => void this.tellOutcomes(answer);
+    this.tell(
+      [
+        words.say("fieldsFilled", { count: of("held", "theirs").length }),
+        due.length ? words.say("fieldsLater", { parts: named(due) }) : "",
+        refused.length ? words.say("fieldsNotFilled", { parts: named(refused) }) : "",
+        ...answer.warnings,
+      ].filter(Boolean).join(" "),
+    );
+    return outcomes;
+  }
+
+  private latest: FillAnswer | null = null;
 
   /** Whether an event is of an input that this address fills. */
   private readonly isMine = (event: Event): boolean => {
     const keys = new Set((this.address.mapping ?? []).flatMap((rule) => [rule.into ?? [], rule.fit?.into ?? []].flat()));
-    return [...keys].some((key) => this.place.ports.get(key)?.element === event.composedPath()[0]);
+    const [target] = event.composedPath();
+    return [...keys].some((key) => this.place.fields.get(key)?.control?.elements.includes(target as HTMLElement));
   };
 
   private takeBack(): void {
+    this.latest = null;
     if (this.before) this.filling.restore(this.before);
     this.before = null;
     this.finder.restore(this.finder.typed, this.finder.typed);
@@ -206,4 +247,10 @@ export class AttachedAddress {
     this.hidden?.style.removeProperty("display");
     this.hidden = null;
   }
+}
+
+/** Of an answer what stands on the page. */
+function heldOf(answer: FillAnswer, outcomes: Record<string, Outcome>): FillAnswer {
+  const values = Object.entries(answer.values).filter(([key]) => outcomes[key] === "held" || outcomes[key] === "theirs");
+  return { ...answer, values: Object.fromEntries(values) };
 }

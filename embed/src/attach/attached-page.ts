@@ -1,5 +1,5 @@
 /**
- * A target on this page: its addresses are attached where their inputs are, let go where those go,
+ * A target on this page: its addresses are attached where their fields are, let go where those go,
  * and found again where the page draws them anew.
  */
 
@@ -8,14 +8,14 @@ import { type Connection, ServiceError, call, path } from "../service";
 import { nearest } from "../setup";
 import { wordsOf } from "../words";
 import { AttachedAddress } from "./attached-address";
-import { InputPort } from "./input-port";
+import { PageField } from "./page-field";
 import { matchesPath } from "./paths";
 import { type Say, sayer, warn } from "./say";
 import { TreeWatch } from "./tree-watch";
 import type { Tree } from "./trees";
 
 const PAUSE_MS = 120;
-/** So long a page may take to draw its inputs before one that is missing is said. */
+/** So long a page may take to draw its fields before one that is missing is said. */
 const PATIENCE_MS = 5000;
 
 export interface Attachment {
@@ -33,7 +33,7 @@ export class AttachedPage implements Attachment {
   private addresses: AttachedAddress[] = [];
   private newAddress: ((address: api.PageAddressSchema) => AttachedAddress) | undefined;
   private keys: string[] = [];
-  private ports = new Map<string, InputPort>();
+  private fields = new Map<string, PageField>();
   private readonly watch = new TreeWatch(() => this.later());
   private timer: ReturnType<typeof setTimeout> | undefined;
   private patience: ReturnType<typeof setTimeout> | undefined;
@@ -56,7 +56,7 @@ export class AttachedPage implements Attachment {
     clearTimeout(this.patience);
     this.watch.end();
     for (const address of this.addresses) address.leave();
-    for (const port of this.ports.values()) port.leave();
+    for (const field of this.fields.values()) field.forget();
     this.addresses = [];
     removeEventListener("popstate", this.later);
     this.gone();
@@ -80,6 +80,7 @@ export class AttachedPage implements Attachment {
 
   private async begin(): Promise<void> {
     let document: api.PageTargetDocument;
+    let countryFields: NonNullable<api.AttachedTarget["country_fields"]>;
     let isBlocked = false;
     const { base } = this.connection;
     const blocked = (event: SecurityPolicyViolationEvent): void => {
@@ -87,7 +88,9 @@ export class AttachedPage implements Attachment {
     };
     addEventListener("securitypolicyviolation", blocked);
     try {
-      ({ document } = await call<api.AttachedTarget>(this.connection, path`targets/${this.target}`));
+      const answer = await call<api.AttachedTarget>(this.connection, path`targets/${this.target}`);
+      ({ document } = answer);
+      countryFields = answer.country_fields ?? {};
     } catch (error) {
       await new Promise((resolve) => setTimeout(resolve)); // a refusal by the policy is told a moment later
       // Without the target there is nobody to report to.
@@ -101,9 +104,9 @@ export class AttachedPage implements Attachment {
     const words = await wordsOf(globalThis.document.documentElement.lang || "en");
     if (this.isGone) return;
     this.document = document;
-    this.ports = new Map((document.inputs ?? []).map((input) => [input.key, new InputPort(input, this.say)]));
-    const { target, connection, ports, say, counts } = this;
-    const place = { target, connection, ports, words, style: document.style ?? "", say, counts };
+    this.fields = new Map((document.fields ?? []).map((field) => [field.key, new PageField(field, this.say)]));
+    const { target, connection, fields, say, counts } = this;
+    const place = { target, connection, fields, words, style: document.style ?? "", say, counts, countryFields };
     this.newAddress = (address) => new AttachedAddress(address, place);
     this.addresses = (document.addresses ?? []).map(this.newAddress);
     this.keys = (document.addresses ?? []).map((address) => address.key);
@@ -129,11 +132,12 @@ export class AttachedPage implements Attachment {
   /** Attaches what is there now, and lets go what is not. */
   private look(): void {
     this.watch.renew();
+    for (const field of this.fields.values()) field.look();
     const isHere = this.isOnPath();
     (this.document?.addresses ?? []).forEach((entry, number) => {
       const address = this.inUse(number, entry);
       if (!address) return;
-      const at = isHere ? (this.ports.get(entry.finder?.at ?? "")?.element ?? null) : null;
+      const at = isHere ? (this.fields.get(entry.finder?.at ?? "")?.element ?? null) : null;
       if (!at) {
         if (address.at) address.leave();
       } else if (at !== address.at || !address.host.isConnected) {
@@ -161,7 +165,7 @@ export class AttachedPage implements Attachment {
       this.say("path", location.pathname, `it is for the paths ${(this.document?.paths ?? []).join(", ")}, and this page is ${location.pathname}.`);
       return;
     }
-    for (const port of this.ports.values()) if (!port.element) port.sayMissing();
+    for (const field of this.fields.values()) if (!field.element) field.sayMissing();
   }
 }
 

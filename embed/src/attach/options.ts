@@ -1,4 +1,4 @@
-/** Which option of a list a text means. */
+/** Which option of a list a text means, as the core has it (`core/targets/options.py`, `tests/vectors/options.json`). */
 
 /** An option by what its page calls it and by what people read. */
 export interface Texts {
@@ -16,6 +16,7 @@ export interface Texts {
  */
 export function fitting<Option extends { texts: Texts }>(options: readonly Option[], text: string, writes = "any", how?: "exactly"): Option | undefined {
   const wanted = plain(text);
+  if (!wanted) return options.find(({ texts }) => !plain(texts.value));
   const ways: ((texts: Texts) => boolean)[] = [];
   if (writes !== "text") ways.push(({ value }) => plain(value) === wanted);
   if (writes !== "value") ways.push((texts) => plain(texts.text) === wanted);

@@ -6,7 +6,7 @@
 import type * as api from "../api";
 
 export type FaultKind = api.TargetFaultReport["kind"];
-/** Says a mistake; `subject` is what it is about: an input's key, an attribute, a path. */
+/** Says a mistake; `subject` is what it is about: a field's key, an attribute, a path. */
 export type Say = (kind: FaultKind, subject: string, text: string) => void;
 type Report = (fault: api.TargetFaultReport) => void;
 

@@ -2,7 +2,7 @@
 
 import { type Tree, treesIn } from "./trees";
 
-const CHANGES = { childList: true, subtree: true, attributes: true, attributeFilter: ["name", "id", "class", "autocomplete"] };
+const CHANGES = { childList: true, subtree: true, attributes: true, attributeFilter: ["name", "id", "class", "autocomplete", "readonly", "disabled", "aria-readonly", "aria-disabled", "type", "contenteditable"] };
 
 export class TreeWatch {
   /** What ends watching each tree. */

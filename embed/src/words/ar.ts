@@ -48,6 +48,8 @@ export const ar: Texts = {
     few: "تم ملء {count} حقول.",
     other: "تم ملء {count} حقلًا.",
   },
+  fieldsLater: "{parts}: يُملأ حالما تسمح الصفحة بذلك.",
+  fieldsNotFilled: "لم يُملأ: {parts}.",
   replaced: "استُبدل ما كُتب: {parts}.",
   byHandBefore: "استُبدل ما كتبته بيدك:",
   byHandNow: "{part}: الآن «{now}».",

@@ -39,6 +39,8 @@ export const de: Texts = {
   takenSoFar: "Übernommen, soweit bekannt.",
   typedStands: "Ihre Eingabe steht jetzt in den Feldern.",
   fieldsFilled: { one: "{count} Feld ausgefüllt.", other: "{count} Felder ausgefüllt." },
+  fieldsLater: "{parts}: wird ausgefüllt, sobald die Seite es zulässt.",
+  fieldsNotFilled: "Nicht ausgefüllt: {parts}.",
   replaced: "Eingegebenes ersetzt: {parts}.",
   byHandBefore: "Von Hand Eingegebenes wurde ersetzt:",
   byHandNow: "{part}: jetzt „{now}“.",

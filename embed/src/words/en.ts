@@ -39,6 +39,8 @@ export const en = {
   takenSoFar: "Taken as far as it is known.",
   typedStands: "What you typed stands in the fields.",
   fieldsFilled: { one: "{count} field filled.", other: "{count} fields filled." },
+  fieldsLater: "{parts}: filled as soon as the page lets it.",
+  fieldsNotFilled: "Not filled: {parts}.",
   replaced: "Replaced what was typed: {parts}.",
   byHandBefore: "What you had typed by hand was replaced:",
   byHandNow: "{part}: now “{now}”.",

@@ -39,6 +39,8 @@ export const fr: Texts = {
   takenSoFar: "Repris dans la mesure du possible.",
   typedStands: "Votre saisie se trouve dans les champs.",
   fieldsFilled: { one: "{count} champ rempli.", other: "{count} champs remplis." },
+  fieldsLater: "{parts} : rempli dès que la page le permet.",
+  fieldsNotFilled: "Non rempli : {parts}.",
   replaced: "Saisie remplacée : {parts}.",
   byHandBefore: "Ce que vous aviez saisi a été remplacé :",
   byHandNow: "{part} : maintenant « {now} ».",

@@ -39,6 +39,8 @@ export const ga: Texts = {
   takenSoFar: "Glactha a mhéad agus is eol.",
   typedStands: "Tá an méid a chlóscríobh tú sna réimsí.",
   fieldsFilled: { one: "Líonadh {count} réimse.", other: "Réimsí líonta: {count}." },
+  fieldsLater: "{parts}: líonfar é a luaithe a cheadaíonn an leathanach é.",
+  fieldsNotFilled: "Gan líonadh: {parts}.",
   replaced: "Curtha in ionad an méid a clóscríobhadh: {parts}.",
   byHandBefore: "Cuireadh rud eile in ionad a chlóscríobh tú:",
   byHandNow: "{part}: “{now}” anois.",

@@ -38,6 +38,8 @@ export const ja: Texts = {
   takenSoFar: "わかる範囲で入力しました。",
   typedStands: "入力した内容を欄に入れました。",
   fieldsFilled: { other: "{count} 個の欄に入力しました。" },
+  fieldsLater: "{parts}：ページが許し次第、入力します。",
+  fieldsNotFilled: "入力していない欄：{parts}。",
   replaced: "入力済みの内容を置き換えました: {parts}。",
   byHandBefore: "手で入力した内容を置き換えました:",
   byHandNow: "{part}: 現在「{now}」",

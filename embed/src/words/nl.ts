@@ -39,6 +39,8 @@ export const nl: Texts = {
   takenSoFar: "Overgenomen voor zover bekend.",
   typedStands: "Wat u typte staat in de velden.",
   fieldsFilled: { one: "{count} veld ingevuld.", other: "{count} velden ingevuld." },
+  fieldsLater: "{parts}: wordt ingevuld zodra de pagina het toelaat.",
+  fieldsNotFilled: "Niet ingevuld: {parts}.",
   replaced: "Vervangen wat was ingevuld: {parts}.",
   byHandBefore: "Wat u zelf had ingevuld is vervangen:",
   byHandNow: "{part}: nu “{now}”.",

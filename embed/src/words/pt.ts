@@ -39,6 +39,8 @@ export const pt: Texts = {
   takenSoFar: "Aproveitado até onde se conhece.",
   typedStands: "O que você digitou está nos campos.",
   fieldsFilled: { one: "{count} campo preenchido.", other: "{count} campos preenchidos." },
+  fieldsLater: "{parts}: preenchido assim que a página o permitir.",
+  fieldsNotFilled: "Não preenchido: {parts}.",
   replaced: "Substituído o que estava digitado: {parts}.",
   byHandBefore: "O que tinha digitado foi substituído:",
   byHandNow: "{part}: agora “{now}”.",

@@ -25,8 +25,9 @@ from anchorline.store.job_model import Claim, Job, NewJob
 
 from .caller import Caller
 from .errors import ConflictError, InvalidError
+from .mapped_drafts import FORMS_MAPPED, MAPPED, MappedKind
 from .once import once
-from .open_forms import draft_of, require_slot
+from .open_forms import require_slot
 from .services import Services
 
 _TELL_SECONDS = 1.0
@@ -60,6 +61,7 @@ class WantedRun:
 def start_coverage(
     services: Services,
     caller: Caller,
+    kind: MappedKind,
     key: str,
     slot: str,
     wanted: WantedRun,
@@ -68,11 +70,12 @@ def start_coverage(
     """Has a draft's mapping run over many addresses.
 
     Raises:
-        NotThereError: there is no such form or slot.
-        InvalidError: the table cannot be read, or a row has other names than components.
+        NotThereError: there is none, or it has no such slot.
+        InvalidError: the table cannot be read, a row has other names than components, or a target
+            is to be run over records, which it has none of.
         ConflictError: it is being run over already.
     """
-    opened = draft_of(services, key)
+    opened = kind.open(services, key)
     found = require_slot(opened.form, slot)
     rows: Sequence[Mapping[str, str]] = wanted.rows
     if wanted.table:
@@ -87,14 +90,18 @@ def start_coverage(
     ]
     if problems:
         raise InvalidError(problems)
+    if wanted.source == "records" and kind is not FORMS_MAPPED:
+        detail = "What is filled elsewhere is not kept here: choose the reference data, or rows."
+        raise InvalidError([Problem("/source", detail)])
     options = {
+        "kind": kind.name,
         "form": opened.form.key,
         "slot": found.key,
         "source": wanted.source,
         "per_country": wanted.per_country,
         "rows": [dict(row) for row in rows],
     }
-    alone = f"coverage of {opened.form.key}/{found.key}"
+    alone = f"coverage of {kind.name} {opened.form.key}/{found.key}"
     new = NewJob("coverage", "", caller.name, options=options, alone=alone)
 
     def make() -> str:
@@ -115,15 +122,17 @@ def run_coverage(services: Services, job: Job, claim: Claim, check: Callable[[],
         check: raises where the job has to stop.
 
     Raises:
-        NotThereError: the form or its slot is gone.
+        NotThereError: the form or target, or its slot, is gone.
         DocumentError: an address of its draft is there for no country.
     """
     began, options = monotonic(), job.options
-    document, entry = services.forms.draft(options["form"])
-    form, _version, _document, layouts, _digest = draft_of(services, entry.key, document)
+    # Jobs of earlier releases are of forms.
+    kind = MAPPED[options.get("kind") or "form"]
+    entry = kind.entry(services, options["form"])
+    form, _version, _document, layouts, _digest = kind.open(services, entry.key)
     slot = form.slot(options["slot"])
     if slot is None:
-        raise NotThereError(f"The form {entry.key!r} has no address {options['slot']!r} any more.")
+        raise NotThereError(f"{entry.key!r} has no address {options['slot']!r} any more.")
     receivers = receivers_of(form)
     services.jobs.enter_phase(claim, "covering", rows_done=0)
     coverage, told = Coverage(), began
@@ -138,6 +147,7 @@ def run_coverage(services: Services, job: Job, claim: Claim, check: Callable[[],
     services.jobs.count_done(claim, coverage.addresses.total())
     run = CoverageRun(
         job=job.id,
+        kind=kind.name,
         form=entry.key,
         slot=slot.key,
         version=None if entry.draft_differs else entry.published_version,

@@ -1,14 +1,15 @@
-"""The mapping of a form's addresses while it is made: checked, tried, proposed, read back."""
+"""Mappings of forms and targets while they are made: checked, tried, proposed, read back."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 from anchorline.core.address import Address, Facts, component_problems
 from anchorline.core.errors import Problem
 from anchorline.core.forms import Slot
-from anchorline.core.forms.mapping_lint import example_runs
+from anchorline.core.forms.mapping_lint import example_runs, lint_mappings
 from anchorline.core.forms.mapping_proposals import RuleProposal, propose_rules
 from anchorline.core.forms.receiving import fill_slot, receivers_of
 from anchorline.core.formula import today
@@ -22,9 +23,10 @@ from anchorline.store.document_model import Document
 
 from .caller import Caller
 from .errors import InvalidError
+from .mapped_drafts import MappedKind
 from .mapping_samples import Sample, samples_of
-from .mappings import lint_document, sample_of
-from .open_forms import draft_of, require_slot
+from .mappings import linked_forms, sample_of
+from .open_forms import require_slot
 from .records.links import finder_of_records
 from .services import Services
 
@@ -50,42 +52,48 @@ class Tried(NamedTuple):
     country_code: str | None = None
 
 
-def lint(services: Services, key: str, document: Document | None) -> Linted:
+def lint(services: Services, kind: MappedKind, key: str, document: Document | None) -> Linted:
     """What is wrong with the mappings of a draft, and what should be known; keeps nothing.
 
     Args:
         document: in place of the draft.
     """
-    document = services.forms.draft(key)[0] if document is None else document
-    sample = sample_of(services, document)
-    return Linted(lint_document(services, key, document, sample), sample)
+    written, layouts = kind.written(services, key, document), kind.layouts(services, key)
+    sample, forms = sample_of(services, written), linked_forms(services, written)
+    refusals = kind.refusals(services, key, document)
+    day = today(services.database.now())
+    found = lint_mappings(written, layouts, sample, forms, day, refusals)
+    return Linted([replace(one, pointer=kind.pointer(one.pointer)) for one in found], sample)
 
 
-def run_examples(services: Services, key: str) -> Sequence[tuple[str, ExampleRun]]:
+def run_examples(
+    services: Services, kind: MappedKind, key: str
+) -> Sequence[tuple[str, ExampleRun]]:
     """The examples of a draft with the keys of their slots, each with what came of it."""
-    form, _version, document, layouts, _digest = draft_of(services, key)
+    form, _version, document, layouts, _digest = kind.open(services, key)
     runs = example_runs(document, form, layouts, today(services.database.now()))
     return [(document["slots"][int(at.split("/")[2])]["key"], run) for run, at in runs]
 
 
-def samples(services: Services, key: str, slot: str) -> Sequence[Sample]:
+def samples(services: Services, kind: MappedKind, key: str, slot: str) -> Sequence[Sample]:
     """Addresses to try a slot's mapping with: usual ones and odd ones of each country."""
-    opened = draft_of(services, key)
+    opened = kind.open(services, key)
     countries = require_slot(opened.form, slot).countries
     return samples_of(services.gazetteer.current(), countries, opened.layouts)
 
 
 def propose(
-    services: Services, key: str, slot: str, document: Document | None
+    services: Services, kind: MappedKind, key: str, slot: str, document: Document | None
 ) -> Sequence[RuleProposal]:
     """Rules for the fields of a draft that no rule of a slot writes yet, each with its reason."""
-    opened = draft_of(services, key, document)
+    opened = kind.open(services, key, document)
     return propose_rules(opened.form, require_slot(opened.form, slot), opened.layouts)
 
 
 def try_out(
     services: Services,
     caller: Caller,
+    kind: MappedKind,
     key: str,
     slot: str,
     document: Document | None,
@@ -95,10 +103,10 @@ def try_out(
     """What a draft's mapping makes of an address, step by step; keeps nothing.
 
     Raises:
-        NotThereError: there is no such form or slot, or the slot is not there for the country.
+        NotThereError: there is none, it has no such slot, or that is not there for the country.
         InvalidError: there is no such address, or a component has another name.
     """
-    opened = draft_of(services, key, document)
+    opened = kind.open(services, key, document)
     form, layouts = opened.form, opened.layouts
     found = require_slot(form, slot)
     known = _known(services, found, layouts, tried)
@@ -106,10 +114,15 @@ def try_out(
 
 
 def read_back(
-    services: Services, key: str, slot: str, values: Mapping[str, str], country: str | None
+    services: Services,
+    kind: MappedKind,
+    key: str,
+    slot: str,
+    values: Mapping[str, str],
+    country: str | None,
 ) -> tuple[Back, Layout]:
     """The address that stands in the fields of a slot's mapping, and its country's layout."""
-    opened = draft_of(services, key)
+    opened = kind.open(services, key)
     found = require_slot(opened.form, slot)
     layout = opened.layouts.require(_country(found, country))
     receivers = receivers_of(opened.form)

@@ -136,5 +136,5 @@ def require_slot(form: Form, key: str) -> Slot:
     slot = form.slot(key)
     if slot is None:
         known = ", ".join(s.key for s in form.slots) or "none"
-        raise NotThereError(f"The form {form.key!r} has no slot {key!r}; it has: {known}.")
+        raise NotThereError(f"{form.key!r} has no address {key!r}; it has: {known}.")
     return slot

@@ -9,6 +9,7 @@ from anchorline.core.errors import DocumentError, Problem, nearest_names, unknow
 from anchorline.core.forms import Slot
 from anchorline.core.practice import practice_id
 from anchorline.core.targets import Target, read_target
+from anchorline.core.targets.countries import CountryField, country_field
 from anchorline.core.targets.pages import PageTarget
 from anchorline.core.targets.programs import ProgramTarget
 from anchorline.core.targets.programs.planning import steps_of
@@ -94,6 +95,13 @@ def attach(services: Services, caller: Caller, key: str) -> Attached:
             f"{', '.join(target.origins)}. Add the origin to the target."
         )
     return Attached(document, number, target)
+
+
+def country_fields(services: Services, target: Target) -> Mapping[str, CountryField]:
+    """By the keys of a target's addresses, where each says its country; those that do not miss."""
+    layouts = services.layouts_in_force.current().on_form(None)
+    found = {slot.key: country_field(target.form, slot, layouts) for slot in target.form.slots}
+    return {key: one for key, one in found.items() if one is not None}
 
 
 def fill_attached(

@@ -17,8 +17,8 @@ from anchorline.wire.looks import (
 from anchorline.wire.program_proposals import (
     ProgramProposalAnswer,
     ProgramProposalRequest,
-    ReadyMadePlanList,
-    ReadyMadePlanSchema,
+    ReadyMadeTargetList,
+    ReadyMadeTargetSchema,
 )
 from anchorline.wire.target_runs import (
     ProgramTargetList,
@@ -70,9 +70,9 @@ class Programs(Calls):
         )
         return self._post("signature-proposals", SignatureProposalAnswer, body)
 
-    def ready_made(self) -> builtins.list[ReadyMadePlanSchema]:
-        """Ready-made plans to copy and change."""
-        return self._get("ready-made-plans", ReadyMadePlanList).plans
+    def ready_made(self) -> builtins.list[ReadyMadeTargetSchema]:
+        """Ready-made targets to copy and change."""
+        return self._get("ready-made-targets", ReadyMadeTargetList).targets
 
     def propose(
         self,
@@ -90,8 +90,8 @@ class Programs(Calls):
         Args:
             looks: at the screen, the latest last.
             others: at screens that are not to match.
-            fields: in the order of the Tab key: label, is_named, max_length, holds.
-            like: the name of a ready-made plan, in place of one made from the fields.
+            fields: in the order of the Tab key, as `SeenFieldSchema` has them: label, type …
+            like: the name of a ready-made target, in place of one made from the fields.
         """
         body = request_body(
             ProgramProposalRequest,

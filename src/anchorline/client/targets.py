@@ -52,17 +52,17 @@ class Targets(Documents[AnyTargetDocument, TargetSummary, TargetDraft, TargetVer
         self,
         key: str,
         title: str,
-        inputs: Sequence[Mapping[str, object]],
+        fields: Sequence[Mapping[str, object]],
         *,
         origins: Sequence[str] = (),
     ) -> TargetProposalAnswer:
         """A target for a page, which is not kept.
 
         Args:
-            inputs: as `TargetProposalRequest` has them: name, label, autocomplete …
+            fields: as `SeenFieldSchema` has them: name, label, autocomplete …
         """
         body = request_body(
-            TargetProposalRequest, key=key, title=title, inputs=list(inputs), origins=list(origins)
+            TargetProposalRequest, key=key, title=title, fields=list(fields), origins=list(origins)
         )
         return self._post("target-proposals", TargetProposalAnswer, body)
 
@@ -105,7 +105,7 @@ class Targets(Documents[AnyTargetDocument, TargetSummary, TargetDraft, TargetVer
         components: dict[str, str] | None = None,
         capture: str | None = None,
     ) -> FillAnswer:
-        """What an address puts into a page, or into the parts of a program.
+        """What an address puts into the fields of a page or a program.
 
         Args:
             address: the key of the target's address.

@@ -9,8 +9,8 @@ import threading
 from collections.abc import Callable
 
 from anchorline.core.targets.programs import StopRun
+from anchorline.core.targets.programs.fields import EMPTIES
 from anchorline.core.targets.programs.keys import Chord, read_chords
-from anchorline.core.targets.programs.plan import CLEARS
 
 from .accessible.tree import Tree
 from .writing import Place
@@ -42,7 +42,7 @@ class FieldWalk:
     ) -> None:
         self._selections, self._tree = selections, tree
         self._place, self._done = place, done
-        self._clear = read_chords(clear_keys or CLEARS["line"])
+        self._clear = read_chords(clear_keys or EMPTIES["line"])
         self._before: str | None = None
         self._number = 0
         self._one_at_a_time = threading.Lock()

@@ -8,14 +8,17 @@ import threading
 from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from platformdirs import user_cache_path
 from pydantic import ValidationError
 
 from anchorline.client import AnchorlineError, Client, ProgramTargetDocument
 from anchorline.core.faults import Faults
+from anchorline.core.mapping import mapping_fills
 from anchorline.core.targets.programs import Look, Recognition, recognise
-from anchorline.core.targets.programs.plan import EntryPlan, read_plan
+from anchorline.core.targets.programs.fields import ProgramField, read_program_field
+from anchorline.core.targets.programs.plan import WritingPlan, read_plan
 from anchorline.core.targets.programs.recognition import Candidate
 from anchorline.core.targets.programs.signature import read_signature
 from anchorline.private_files import write_whole
@@ -28,32 +31,40 @@ class AddressOfTarget:
 
     key: str
     label: str
-    plan: EntryPlan
+    plan: WritingPlan
     asks: ProgramAddressSchema
 
 
 @dataclass(frozen=True, slots=True)
 class KnownTarget:
-    """A target; `version` 0 is a draft. `parts`: key, label and most characters."""
+    """A target; `version` 0 is a draft."""
 
     key: str
     title: str
     version: int
     candidate: Candidate
     addresses: tuple[AddressOfTarget, ...]
-    parts: tuple[tuple[str, str, int | None], ...]
+    fields: tuple[ProgramField, ...]
 
 
 def known_target(document: ProgramTargetDocument, version: int) -> KnownTarget:
     """A target as the agent uses it."""
     faults, content = Faults(), document.model_dump(mode="json")
-    parts = [part["key"] for part in content["parts"]]
+    fields = tuple(
+        read_program_field(_without_nothing(one), "", faults) for one in content["fields"]
+    )
     screens = tuple(read_signature(one, "", faults) for one in content["screens"])
     addresses = tuple(
         AddressOfTarget(
             key=asks.key,
             label=asks.label,
-            plan=read_plan(_without_nothing(entry["plan"]), parts, "", faults),
+            plan=read_plan(
+                _without_nothing(entry["writing"]),
+                fields,
+                mapping_fills(entry["mapping"]),
+                "",
+                faults,
+            ),
             asks=asks,
         )
         for entry, asks in zip(content["addresses"], document.addresses, strict=True)
@@ -64,10 +75,7 @@ def known_target(document: ProgramTargetDocument, version: int) -> KnownTarget:
         version=version,
         candidate=Candidate(document.key, document.title, screens),
         addresses=addresses,
-        parts=tuple(
-            (part["key"], part["label"] or part["key"], part["max_length"])
-            for part in content["parts"]
-        ),
+        fields=fields,
     )
 
 
@@ -133,5 +141,5 @@ class KnownTargets:
             self.targets = ()
 
 
-def _without_nothing(plan: dict[str, object]) -> dict[str, object]:
-    return {name: value for name, value in plan.items() if value not in ("", None, [])}
+def _without_nothing(given: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in given.items() if value not in ("", None, [])}

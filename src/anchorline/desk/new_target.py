@@ -10,7 +10,7 @@ from PySide6.QtCore import QObject, Signal, Slot
 from anchorline.client import AnchorlineError, ProgramTargetDocument
 from anchorline.core.targets.programs import Look, RunReport, SeenField
 from anchorline.core.targets.programs.signature import Condition
-from anchorline.wire.program_proposals import ProgramProposalAnswer, ReadyMadePlanSchema
+from anchorline.wire.program_proposals import ProgramProposalAnswer, ReadyMadeTargetSchema
 
 from .known_targets import KnownTargets, known_target
 from .looking import Eyes
@@ -98,7 +98,7 @@ class NewTarget(QObject):
 
     # Its pages.
 
-    def _ask_name(self, plans: list[ReadyMadePlanSchema]) -> None:
+    def _ask_name(self, plans: list[ReadyMadeTargetSchema]) -> None:
         setup = self._require()
         count = len(setup.named_fields()) or _USUAL_FIELDS
         listed = [(one.name, one.title) for one in plans]
@@ -145,7 +145,14 @@ class NewTarget(QObject):
 
     def _say_field(self, name: str, holds: str, width: int) -> None:
         setup = self._require()
-        setup.fields.append(SeenField(label=name, max_length=width or None, holds=holds))
+        seen = SeenField(
+            label=name,
+            is_named=False,
+            max_length=width or None,
+            several_lines=holds == "lines",
+            is_whole=holds in ("lines", "commas"),
+        )
+        setup.fields.append(seen)
         if len(setup.fields) < self._count:
             self._light(len(setup.fields) + 1)
             return
@@ -253,7 +260,7 @@ def _in_words(proposal: ProgramProposalAnswer) -> list[str]:
     for one in proposal.conditions:
         condition = Condition(one.condition.kind, one.condition.test, one.condition.text)
         lines.append(f"{_first_upper(condition.says())}. {one.because}")
-    labels = {part.key: part.label or part.key for part in proposal.document.parts}
+    labels = {one.key: one.label or one.key for one in proposal.document.fields}
     # Lines of one box have one reason.
     together: dict[str, list[str]] = {}
     for key, because in proposal.because.items():

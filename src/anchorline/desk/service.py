@@ -17,7 +17,7 @@ from anchorline.wire.target_runs import TargetRunReport
 
 from .finding import Finding, ask
 from .known_targets import AddressOfTarget, KnownTarget
-from .writing import Order, told_parts
+from .writing import Order, told_fields
 
 _MOST_STEPS = 400
 _TRIES = 3
@@ -131,7 +131,7 @@ class DeskService:
                 # Where ways were to be tried and none was begun, keys would have been the first.
                 "by": TRIED[0] if order.by == FOUND else order.by,
                 "ms": max(report.ms, 0),
-                "parts": told_parts(report),
+                "fields": told_fields(report),
                 "log": [
                     {"at_ms": one.at_ms, "says": one.says[:200], "failed": one.failed}
                     for one in report.log[:_MOST_STEPS]

@@ -115,8 +115,8 @@ class SettingUp:
             others=[_facts(look) for look in setup.looks.others],
             fields=[
                 {
-                    "label": one.label, "is_named": one.is_named,
-                    "max_length": one.max_length, "holds": one.holds,
+                    "label": one.label, "is_named": one.is_named, "max_length": one.max_length,
+                    "several_lines": one.several_lines, "is_whole": one.is_whole,
                 }
                 for one in setup.fields
             ],
@@ -135,7 +135,7 @@ class SettingUp:
         return [problem.detail for problem in draft.problems]
 
     def practice_values(self, document: ProgramTargetDocument) -> Mapping[str, str]:
-        """What a practice address puts into the parts; it is never counted."""
+        """What a practice address puts into the fields; it is never counted."""
         fill = self._client.targets.trial(document).fill
         return {key: str(text) for key, text in fill.values.items() if text is not None}
 

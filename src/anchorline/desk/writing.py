@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
 
-from anchorline.core.targets.programs import Part, Run, RunReport, StopRun
+from anchorline.core.targets.programs import FieldText, Run, RunReport, StopRun
 from anchorline.core.targets.programs.trying import Found, try_ways
 from anchorline.core.targets.programs.ways import FOUND
 
@@ -35,7 +35,7 @@ class Order:
     """An address that is to be written.
 
     Attributes:
-        values: texts of the parts, by key.
+        values: texts of the fields, by key.
         by: the way of writing; FOUND tries one after the other.
         is_slow: each step waits for `next_step`, or a second.
         returns: to the field that it began in, after a run that was not stopped.
@@ -143,13 +143,16 @@ class Writing:
 
     def _new_run(self, hands: X11Hands, by: str) -> Run:
         plan = self._order.address.plan
-        self._run = Run(plan, self._parts(), hands, _clock_ms, self._observe, by)
+        self._run = Run(plan, self._texts(), hands, _clock_ms, self._observe, by)
         return self._run
 
-    def _parts(self) -> list[Part]:
+    def _texts(self) -> list[FieldText]:
+        values = self._order.values
         return [
-            Part(key, label, self._order.values.get(key, ""), width)
-            for key, label, width in self._order.target.parts
+            FieldText(
+                one.key, one.field.label, values.get(one.key, ""), one.field.max_length, one.where
+            )
+            for one in self._order.target.fields
         ]
 
     def _observe(self, _at: int, says: str) -> None:
@@ -159,9 +162,9 @@ class Writing:
             self._step.wait(SLOW_SECONDS)
 
 
-def told_parts(report: RunReport) -> list[dict[str, str]]:
-    """The parts of a report without their texts."""
-    return [{"part": one.part, "label": one.label, "state": one.state} for one in report.parts]
+def told_fields(report: RunReport) -> list[dict[str, str]]:
+    """The fields of a report without their texts."""
+    return [{"field": one.field, "label": one.label, "state": one.state} for one in report.fields]
 
 
 def _clock_ms() -> float:

@@ -43,6 +43,7 @@ from .routes import (
     record_changes,
     records,
     session,
+    target_mapping,
     targets,
     usage,
 )
@@ -59,6 +60,7 @@ _ROUTES = (
     mapping,
     coverage,
     targets,
+    target_mapping,
     attached_pages,
     looks,
     program_targets,

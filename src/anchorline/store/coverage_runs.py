@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import ColumnElement, delete, select
 from sqlalchemy.orm import Session
 
 from .database import Database
@@ -21,12 +21,14 @@ class CoverageRun:
     """One run.
 
     Attributes:
+        kind: of the document: `form` or `target`; `form` is the key of either.
         version: that was run; None for a draft that differed.
         revision: of the draft.
         result: as it is answered.
     """
 
     job: str
+    kind: str
     form: str
     slot: str
     version: int | None
@@ -55,7 +57,7 @@ class CoverageRuns:
             session.flush()
             older = session.scalars(
                 select(CoverageRunRow.job)
-                .where(CoverageRunRow.form == run.form, CoverageRunRow.slot == run.slot)
+                .where(*_of(run.kind, run.form, run.slot))
                 .order_by(CoverageRunRow.made_at.desc(), CoverageRunRow.job)
                 .offset(KEPT_RUNS)
             ).all()
@@ -64,13 +66,15 @@ class CoverageRuns:
 
         self._database.run(work)
 
-    def list(self, form: str, slot: str, limit: int = KEPT_RUNS) -> Sequence[CoverageRun]:
+    def list(
+        self, kind: str, form: str, slot: str, limit: int = KEPT_RUNS
+    ) -> Sequence[CoverageRun]:
         """The latest runs of a slot, newest first."""
 
         def work(session: Session) -> Sequence[CoverageRun]:
             rows = session.scalars(
                 select(CoverageRunRow)
-                .where(CoverageRunRow.form == form, CoverageRunRow.slot == slot)
+                .where(*_of(kind, form, slot))
                 .order_by(CoverageRunRow.made_at.desc(), CoverageRunRow.job)
                 .limit(limit)
             )
@@ -78,7 +82,12 @@ class CoverageRuns:
 
         return self._database.run(work)
 
-    def forget(self, form: str) -> None:
-        """Takes out the runs of a form."""
-        statement = delete(CoverageRunRow).where(CoverageRunRow.form == form)
+    def forget(self, kind: str, form: str) -> None:
+        """Takes out the runs of a form or a target."""
+        statement = delete(CoverageRunRow).where(*_of(kind, form))
         self._database.run(lambda session: session.execute(statement))
+
+
+def _of(kind: str, form: str, slot: str | None = None) -> Sequence[ColumnElement[bool]]:
+    found = [CoverageRunRow.kind == kind, CoverageRunRow.form == form]
+    return found if slot is None else [*found, CoverageRunRow.slot == slot]

@@ -168,6 +168,7 @@ class CoverageRunRow(Base):
     __tablename__ = "coverage_run"
     __table_args__ = (Index("ix_coverage_run_slot", "form", "slot", "made_at"), _TABLE)
     job: Mapped[str] = mapped_column(exact(32), primary_key=True)
+    kind: Mapped[str] = mapped_column(exact(16))
     form: Mapped[str] = mapped_column(exact(64))
     slot: Mapped[str] = mapped_column(exact(64))
     version: Mapped[int | None] = mapped_column(Integer)

@@ -63,14 +63,14 @@ class MappingChanges(Schema):
 
 
 class LintRequest(RequestSchema):
-    """Which form: left out, its draft."""
+    """Which document: left out, the draft."""
 
     model_config = example({}) | {"extra": "forbid"}
     document: FormDocument | None = Field(default=None, description="Instead of the draft")
 
 
 class MappingFinding(Schema):
-    """Something that is wrong with a form's mappings, or that somebody should know."""
+    """Something that is wrong with mappings, or that somebody should know."""
 
     pointer: str = Field(description="JSON pointer (RFC 6901) into the document")
     severity: Literal["problem", "warning"] = Field(
@@ -106,11 +106,9 @@ class LintAnswer(Schema):
     looked_at: dict[str, int] = Field(description="Addresses of the reference data, by country")
 
 
-class TryMappingRequest(RequestSchema):
-    """An address to fill a slot of a draft from."""
+class TriedAddress(RequestSchema):
+    """An address that a mapping is tried with."""
 
-    model_config = example({"address_id": "demo:GB0000012"}) | {"extra": "forbid"}
-    document: FormDocument | None = Field(default=None, description="Instead of the draft")
     address_id: Annotated[str, Field(max_length=160)] | None = None
     components: ComponentMap | None = None
     country_code: CountryCode | None = Field(
@@ -118,6 +116,13 @@ class TryMappingRequest(RequestSchema):
     )
     facts: TriedFacts | None = None
     values: Values = {}
+
+
+class TryMappingRequest(TriedAddress):
+    """An address to fill a slot of a draft from."""
+
+    model_config = example({"address_id": "demo:GB0000012"}) | {"extra": "forbid"}
+    document: FormDocument | None = Field(default=None, description="Instead of the draft")
 
 
 class MappingSample(Schema):

@@ -1,13 +1,16 @@
-"""Page targets as they are written down: inputs, and where the finder sits."""
+"""Page targets as they are written down: fields, and where the finder sits."""
 
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
+
+from anchorline.core.targets.upgrade import upgraded
 
 from .base import Key, RequestSchema, ShortText, Text, example
 from .target_addresses import TargetAddressSchema
+from .target_fields import Length, TargetFieldSchema
 
 EXAMPLE_TARGET: dict[str, Any] = {
     "key": "checkout",
@@ -15,7 +18,7 @@ EXAMPLE_TARGET: dict[str, Any] = {
     "title": "Checkout of the shop",
     "origins": ["https://shop.example"],
     "paths": ["/checkout*"],
-    "inputs": [
+    "fields": [
         {"key": "street", "label": "Street", "find": [{"name": "ship_street"}]},
         {"key": "town", "label": "Town", "find": [{"name": "ship_town"}]},
     ],
@@ -35,7 +38,7 @@ EXAMPLE_TARGET: dict[str, Any] = {
 
 
 class WaySchema(RequestSchema):
-    """One way to find an input on its page."""
+    """One way to find a field on its page: by one of the first six."""
 
     css: ShortText | None = None
     name: ShortText | None = None
@@ -43,19 +46,33 @@ class WaySchema(RequestSchema):
     autocomplete: ShortText | None = None
     label: ShortText | None = None
     class_name: ShortText | None = None
-
-
-class PageInputSchema(RequestSchema):
-    """An input of a page."""
-
-    key: Key
-    label: ShortText | None = None
-    find: Annotated[list[WaySchema], Field(max_length=20)] = Field(
-        default=[], description="Ways to find it; the first that finds one counts"
+    block: ShortText | None = Field(
+        default=None, description="Only in the part of the page that has this heading"
     )
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
+    position: Annotated[int, Field(ge=1, le=500)] | None = Field(
+        default=None, description="Which of those that are found, counted from 1"
+    )
+
+
+Ways = Annotated[list[WaySchema], Field(max_length=20)]
+
+
+class PagePieceSchema(RequestSchema):
+    """One input of a field that is split over several."""
+
+    find: Ways = []
+    max_length: Length | None = None
+
+
+class PageFieldSchema(TargetFieldSchema):
+    """A field of a page."""
+
+    find: Ways = Field(default=[], description="Ways to find it; the first that finds one counts")
     writes: Literal["any", "value", "text"] = Field(
         default="any", description="Of a list: by what an option is chosen"
+    )
+    pieces: Annotated[list[PagePieceSchema], Field(max_length=4)] = Field(
+        default=[], description="Of a field that is split over several inputs"
     )
 
 
@@ -63,7 +80,7 @@ class FinderPlace(RequestSchema):
     """Where the finder sits."""
 
     sits: Literal["before", "after", "instead"] = "before"
-    at: Key | None = Field(default=None, description="Seen from this input")
+    at: Key | None = Field(default=None, description="Seen from this field")
     label: ShortText | None = None
 
 
@@ -84,8 +101,14 @@ class PageTargetDocument(RequestSchema):
     paths: Annotated[list[ShortText], Field(max_length=50)] = Field(
         default=[], description="Patterns of its paths, * for any characters; left out: all"
     )
-    inputs: Annotated[list[PageInputSchema], Field(max_length=200)] = []
+    fields: Annotated[list[PageFieldSchema], Field(max_length=200)] = []
     addresses: Annotated[list[PageAddressSchema], Field(max_length=20)] = []
     style: Annotated[Text, Field(max_length=4000)] | None = Field(
         default=None, description="CSS for the finder, kept inside its shadow tree"
     )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_today(cls, given: Any) -> Any:
+        """Documents of earlier releases are read as today's."""
+        return upgraded(given) if isinstance(given, dict) else given

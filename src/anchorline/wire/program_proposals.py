@@ -1,8 +1,8 @@
-"""A program target proposed from what is seen, and the ready-made plans."""
+"""A program target proposed from what is seen, and the ready-made targets."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -10,22 +10,11 @@ from .base import CountryCode, Key, RequestSchema, Schema, ShortText, example
 from .looks import ConditionProposalSchema, Facts
 from .program_targets import (
     EXAMPLE_PROGRAM,
-    EntryPlanSchema,
-    ProgramPartSchema,
+    ProgramAddressSchema,
+    ProgramFieldSchema,
     ProgramTargetDocument,
 )
-from .rules import RuleSchema
-
-
-class SeenFieldSchema(RequestSchema):
-    """A field of a screen, in the order of the Tab key."""
-
-    label: ShortText = ""
-    is_named: bool = Field(default=False, description="The label is the screen's own")
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
-    holds: Literal["part", "lines", "commas"] = Field(
-        default="part", description="What it takes: a part, all in lines, all with commas"
-    )
+from .target_fields import SeenFieldSchema
 
 
 class ProgramProposalRequest(RequestSchema):
@@ -44,7 +33,7 @@ class ProgramProposalRequest(RequestSchema):
     looks: Annotated[list[Facts], Field(min_length=1, max_length=20)]
     others: Annotated[list[Facts], Field(max_length=50)] = []
     fields: Annotated[list[SeenFieldSchema], Field(max_length=100)] = []
-    like: ShortText | None = Field(default=None, description="The name of a ready-made plan")
+    like: ShortText | None = Field(default=None, description="The name of a ready-made target")
     countries: Annotated[list[CountryCode], Field(min_length=1, max_length=300)] | None = None
 
 
@@ -56,28 +45,29 @@ class ProgramProposalAnswer(Schema):
             "document": EXAMPLE_PROGRAM,
             "conditions": [],
             "because": {"street": "Its label says “Street”."},
+            "unsure": [],
             "left": ["Telephone"],
         }
     )
     document: ProgramTargetDocument
     conditions: list[ConditionProposalSchema]
-    because: dict[str, str] = Field(description="By the parts' keys, why each is what it is")
+    because: dict[str, str] = Field(description="By the fields' keys, why each is what it is")
+    unsure: list[str] = Field(description="Keys of fields that a person should look at")
     left: list[str] = Field(description="Fields that nothing is written into")
 
 
-class ReadyMadePlanSchema(Schema):
-    """A plan to copy and change."""
+class ReadyMadeTargetSchema(Schema):
+    """A target to copy and change."""
 
     name: str
     title: str
     says: str
-    parts: list[ProgramPartSchema]
-    mapping: list[RuleSchema]
-    plan: EntryPlanSchema
+    fields: list[ProgramFieldSchema]
+    addresses: list[ProgramAddressSchema]
 
 
-class ReadyMadePlanList(Schema):
-    """All ready-made plans."""
+class ReadyMadeTargetList(Schema):
+    """All ready-made targets."""
 
-    model_config = example({"plans": []})
-    plans: list[ReadyMadePlanSchema]
+    model_config = example({"targets": []})
+    targets: list[ReadyMadeTargetSchema]

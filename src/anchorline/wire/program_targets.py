@@ -1,23 +1,26 @@
-"""Program targets as they are written down: screens, parts, plans."""
+"""Program targets as they are written down: screens, fields, and how they are written."""
 
 from __future__ import annotations
 
 from dataclasses import fields
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Union, cast
 
-from pydantic import Discriminator, Field, Tag, create_model
+from pydantic import Discriminator, Field, Tag, create_model, model_validator
 
 from anchorline.core.targets.programs.steps import STEPS
+from anchorline.core.targets.upgrade import upgraded
 
 from .base import CountryCode, Key, RequestSchema, ShortText, example
 from .target_addresses import TargetAddressSchema
+from .target_fields import Length, TargetFieldSchema
 
 FactKindName = Literal[
     "program", "title", "dialog", "tab", "window_class", "part_title", "text", "terminal",
     "field", "running",
 ]  # fmt: skip
 TestName = Literal["is", "begins", "ends", "contains", "lacks"]
-Clear = Literal["no", "line", "box", "own"]
+Empty = Literal["line", "box", "own", "erase", "no"]
+FieldPlace = Literal["screen", "offered", "nowhere"]
 KeyName = Annotated[ShortText, Field(max_length=40)]
 
 EXAMPLE_PROGRAM: dict[str, Any] = {
@@ -34,7 +37,7 @@ EXAMPLE_PROGRAM: dict[str, Any] = {
             ],
         }
     ],
-    "parts": [{"key": "street", "label": "Street"}, {"key": "town", "label": "Town"}],
+    "fields": [{"key": "street", "label": "Street"}, {"key": "town", "label": "Town"}],
     "addresses": [
         {
             "key": "home",
@@ -43,9 +46,6 @@ EXAMPLE_PROGRAM: dict[str, Any] = {
                 {"lines": "street", "into": "street"},
                 {"components": ["town"], "into": "town"},
             ],
-            "plan": {
-                "table": [{"part": "street", "then": "next"}, {"part": "town", "then": "nothing"}]
-            },
         }
     ],
 }
@@ -68,26 +68,29 @@ class ScreenSchema(RequestSchema):
     conditions: Annotated[list[ConditionSchema], Field(max_length=50)] = []
 
 
-class ProgramPartSchema(RequestSchema):
-    """A text that the mapping makes, for a field of the screen."""
+class ProgramPieceSchema(RequestSchema):
+    """One field of the screen of several that one text is split over."""
 
-    key: Key
-    label: ShortText | None = None
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
+    max_length: Length | None = None
 
 
-class EntryRowSchema(RequestSchema):
-    """A row of a plan's table: which part goes in, and what comes after it."""
+class ProgramFieldSchema(TargetFieldSchema):
+    """A field of a screen, in the order of the key that goes from one to the next."""
 
-    part: Key
-    clear: Clear = Field(default="line", description="How its field is emptied before")
-    then: Literal["nothing", "blank", "comma", "line", "next"] = "next"
-    times: Annotated[int, Field(ge=1, le=50)] = Field(
-        default=1, description="With `next`: how many fields further"
+    name: ShortText = Field(
+        default="", description="What the program calls it, checked where it can be read"
     )
-    keep: bool = Field(default=False, description="An empty part keeps what comes after it")
-    field: ShortText = Field(
-        default="", description="The screen's name of the field, checked where it can be read"
+    further: Annotated[int, Field(ge=1, le=50)] = Field(
+        default=1, description="How many fields it is further than the one before it"
+    )
+    empty: Empty | None = Field(
+        default=None, description="How it is emptied; left out: `box` for one of lines, else `line`"
+    )
+    where: FieldPlace = Field(
+        default="screen", description="`offered`: not on the screen, to be copied after a run"
+    )
+    pieces: Annotated[list[ProgramPieceSchema], Field(max_length=4)] = Field(
+        default=[], description="Of a field that is split over several of the screen"
     )
 
 
@@ -134,16 +137,15 @@ else:
     ]
 
 
-class EntryPlanSchema(RequestSchema):
-    """How the parts of an address are written into the screen."""
+class WritingSchema(RequestSchema):
+    """How the fields of an address are written."""
 
-    table: Annotated[list[EntryRowSchema], Field(max_length=100)] = []
     steps: Annotated[list[StepSchema], Field(max_length=300)] = Field(
-        default=[], description="Steps in place of those that the table makes"
+        default=[], description="Steps in place of those that the fields make"
     )
     by: Literal["keys", "paste", "accessible", "found"] = "keys"
     pace_ms: Annotated[int, Field(ge=0, le=1000)] = Field(default=2, description="Between two keys")
-    clear_keys: KeyName = Field(default="", description="Of rows that are cleared by `own` keys")
+    clear_keys: KeyName = Field(default="", description="Of fields that are emptied by `own` keys")
     paste_key: KeyName = "Ctrl+V"
     next_key: KeyName = "Tab"
     previous_key: KeyName = "Shift+Tab"
@@ -155,15 +157,12 @@ class EntryPlanSchema(RequestSchema):
     check: Literal["field", "screen", "no"] = Field(
         default="field", description="What is read back: each field, the screen at the end, nothing"
     )
-    not_offered: Annotated[list[Key], Field(max_length=50)] = Field(
-        default=[], description="Parts that are not offered where no step writes them"
-    )
 
 
 class ProgramAddressSchema(TargetAddressSchema):
-    """One address of a screen, with its plan."""
+    """One address of a screen, and how it is written."""
 
-    plan: EntryPlanSchema = EntryPlanSchema()
+    writing: WritingSchema = WritingSchema()
 
 
 class WordingSchema(RequestSchema):
@@ -184,6 +183,12 @@ class ProgramTargetDocument(RequestSchema):
     kind: Literal["program"]
     title: Annotated[ShortText, Field(min_length=1)]
     screens: Annotated[list[ScreenSchema], Field(max_length=50)] = []
-    parts: Annotated[list[ProgramPartSchema], Field(max_length=100)] = []
+    fields: Annotated[list[ProgramFieldSchema], Field(max_length=100)] = []
     addresses: Annotated[list[ProgramAddressSchema], Field(max_length=20)] = []
     wording: WordingSchema | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_today(cls, given: Any) -> Any:
+        """Documents of earlier releases are read as today's."""
+        return upgraded(given) if isinstance(given, dict) else given

@@ -1,47 +1,27 @@
-"""What a page's inputs are taken for, and what an address would put into them."""
+"""What a page's fields are taken for, and what an address would put into them."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from .base import Key, RequestSchema, Schema, ShortText, example
 from .filling import FillAnswer
 from .page_targets import EXAMPLE_TARGET, PageTargetDocument
+from .target_fields import SeenFieldSchema
 from .targets import AnyTarget
 
 
-class SeenOption(RequestSchema):
-    """An option of a list."""
-
-    value: ShortText = ""
-    text: ShortText = ""
-
-
-class SeenInputSchema(RequestSchema):
-    """An input as it is seen on a page, without what stands in it."""
-
-    element: Literal["input", "textarea", "select"] = "input"
-    name: ShortText = ""
-    id: ShortText = ""
-    autocomplete: ShortText = ""
-    class_name: ShortText = ""
-    label: ShortText = Field(default="", description="The text of its label, or what ARIA says")
-    placeholder: ShortText = ""
-    options: Annotated[list[SeenOption], Field(max_length=500)] = []
-    max_length: Annotated[int, Field(ge=1, le=10_000)] | None = None
-
-
 class TargetProposalRequest(RequestSchema):
-    """The inputs of a page, of which a target is to be proposed."""
+    """The fields of a page, of which a target is to be proposed."""
 
     model_config = example(
         {
             "key": "checkout",
             "title": "Checkout of the shop",
             "origins": ["https://shop.example"],
-            "inputs": [
+            "fields": [
                 {"name": "ship_street", "label": "Street"},
                 {"name": "ship_town", "autocomplete": "shipping address-level2"},
             ],
@@ -50,7 +30,7 @@ class TargetProposalRequest(RequestSchema):
     key: Key
     title: Annotated[ShortText, Field(min_length=1)]
     origins: Annotated[list[ShortText], Field(max_length=50)] = []
-    inputs: Annotated[list[SeenInputSchema], Field(min_length=1, max_length=200)]
+    fields: Annotated[list[SeenFieldSchema], Field(min_length=1, max_length=200)]
 
 
 class TargetProposalAnswer(Schema):
@@ -60,10 +40,12 @@ class TargetProposalAnswer(Schema):
         {
             "document": EXAMPLE_TARGET,
             "because": {"street": "Its label says “Street”.", "town": "Its label says “Town”."},
+            "unsure": [],
         }
     )
     document: PageTargetDocument
-    because: dict[str, str] = Field(description="By the inputs' keys, why each is what it is")
+    because: dict[str, str] = Field(description="By the fields' keys, why each is what it is")
+    unsure: list[str] = Field(description="Keys of fields that a person should look at")
 
 
 class TargetTrialRequest(RequestSchema):

@@ -15,7 +15,7 @@ Stop = Literal[
     "", "left", "box", "field", "screen", "frozen", "gone", "escape", "keys", "layout",
     "undone", "refused",
 ]  # fmt: skip
-PartState = Literal["verified", "written", "differs", "partly", "missing", "no_field", "empty"]
+FieldState = Literal["verified", "written", "differs", "partly", "missing", "no_field", "empty"]
 
 
 class PublishedProgram(Schema):
@@ -40,12 +40,12 @@ class RunStep(RequestSchema):
     failed: bool = False
 
 
-class RunPart(RequestSchema):
-    """What became of a part, without its text."""
+class RunField(RequestSchema):
+    """What became of a field, without its text."""
 
-    part: Key
+    field: Key
     label: ShortText = ""
-    state: PartState
+    state: FieldState
 
 
 _RUN = {
@@ -54,7 +54,7 @@ _RUN = {
     "outcome": "verified",
     "by": "keys",
     "ms": 412,
-    "parts": [{"part": "street", "label": "Street", "state": "verified"}],
+    "fields": [{"field": "street", "label": "Street", "state": "verified"}],
     "log": [{"at_ms": 0, "says": "Empty the field", "failed": False}],
 }
 
@@ -70,7 +70,7 @@ class TargetRunReport(RequestSchema):
     detail: Annotated[Text, Field(max_length=600)] = ""
     by: Literal["keys", "paste", "accessible"] = "keys"
     ms: Annotated[int, Field(ge=0, le=86_400_000)]
-    parts: Annotated[list[RunPart], Field(max_length=100)] = []
+    fields: Annotated[list[RunField], Field(max_length=100)] = []
     log: Annotated[list[RunStep], Field(max_length=400)] = []
     machine: ShortText = ""
     practice: bool = False
@@ -87,7 +87,7 @@ class TargetRunSchema(Schema):
     detail: str
     by: str
     ms: int
-    parts: list[RunPart]
+    fields: list[RunField]
     log: list[RunStep]
     machine: str
     practice: bool

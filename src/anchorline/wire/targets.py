@@ -110,21 +110,37 @@ class TargetDifferenceRequest(DifferenceRequest):
     document: AnyTarget | None = Field(default=None, description="Instead of the draft")
 
 
+class CountryFieldSchema(Schema):
+    """The field in which a page says the country, and what the mapping writes there for each."""
+
+    field: str
+    texts: dict[str, str] = Field(description="By country code")
+
+
 class AttachedTarget(Schema):
     """A published target, as a page attaches to it."""
 
-    model_config = example({"document": EXAMPLE_TARGET, "version": 1})
+    model_config = example(
+        {
+            "document": EXAMPLE_TARGET,
+            "version": 1,
+            "country_fields": {"delivery": {"field": "country", "texts": {"GB": "GBR"}}},
+        }
+    )
     document: PageTargetDocument
     version: int
+    country_fields: dict[str, CountryFieldSchema] = Field(
+        description="By the keys of addresses that fill a field with the country alone"
+    )
 
 
 FaultKind = Literal[
     "attribute",
     "path",
-    "input_missing",
-    "input_several",
+    "field_missing",
+    "field_several",
     "selector",
-    "input_locked",
+    "field_locked",
     "address_unknown",
     "option_missing",
     "value_refused",
@@ -138,13 +154,13 @@ class TargetFaultReport(RequestSchema):
 
     model_config = example(
         {
-            "kind": "input_missing",
+            "kind": "field_missing",
             "subject": "town",
-            "detail": "the input “town” is not on this page: looked for name “ship_town”.",
+            "detail": "the field “town” is not on this page: looked for name “ship_town”.",
         }
     ) | {"extra": "forbid"}
     kind: FaultKind
-    subject: Annotated[ShortText, Field(description="An input's key, an attribute, a path")] = ""
+    subject: Annotated[ShortText, Field(description="A field's key, an attribute, a path")] = ""
     detail: Annotated[Text, Field(max_length=600)]
 
 
@@ -167,9 +183,9 @@ class TargetFaultList(Schema):
         {
             "faults": [
                 {
-                    "kind": "input_missing",
+                    "kind": "field_missing",
                     "subject": "town",
-                    "detail": "the input “town” is not on this page: looked for name “ship_town”.",
+                    "detail": "the field “town” is not on this page: looked for name “ship_town”.",
                     "count": 12,
                     "first_at": "2027-03-01T10:42:00Z",
                     "last_at": "2027-03-02T08:15:00Z",

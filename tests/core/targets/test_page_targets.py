@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from anchorline.core.layouts import shipped_layouts
 from anchorline.core.targets.pages import matches_path, read_page_target
+from anchorline.core.targets.pages.page import Way
 
 LAYOUTS = shipped_layouts()
 PATHS = json.loads((Path(__file__).parents[2] / "vectors/paths.json").read_text())
@@ -23,7 +24,7 @@ DELIVERY = {
 def document(**changes):
     return {
         "key": "shop", "kind": "page", "title": "Shop", "origins": ["https://Shop.example:443/"],
-        "paths": ["/checkout*"], "inputs": [STREET], "addresses": [DELIVERY], **changes,
+        "paths": ["/checkout*"], "fields": [STREET], "addresses": [DELIVERY], **changes,
     }  # fmt: skip
 
 
@@ -42,11 +43,11 @@ def test_patterns_are_those_of_plain_wildcards(pattern, path):
     assert matches_path(pattern, path) == bool(re.fullmatch(wanted, path))
 
 
-def test_a_target_is_read_with_its_inputs_and_addresses():
+def test_a_target_is_read_with_its_fields_and_addresses():
     target, faults = read_page_target(document(), LAYOUTS)
     assert not faults
     assert target.origins == ("https://shop.example",)
-    assert (target.inputs[0].ways, target.inputs[0].writes) == ((("name", "s"),), "any")
+    assert (target.fields[0].ways, target.fields[0].writes) == ((Way("name", "s"),), "any")
     assert (target.addresses[0].sits, target.addresses[0].at) == ("before", "street")
     assert [rule.into for rule in target.address("delivery").mapping] == [("street",)]
     assert target.address("billing") is None
@@ -59,12 +60,12 @@ def test_a_target_is_read_with_its_inputs_and_addresses():
         ({"origins": ["shop.example"]}, "/origins/0", "no web origin"),
         ({"paths": ["checkout"]}, "/paths/0", "write /checkout"),
         ({"addresses": []}, "/addresses", "Say which address"),
-        ({"inputs": [STREET | {"find": []}]}, "/inputs/0/find", "css, name, id"),
-        ({"inputs": [STREET | {"find": [{"name": "a", "id": "b"}]}]}, "/inputs/0/find/0", "one way"),
-        ({"inputs": [STREET | {"find": [{"autocomplete": "postcode"}]}]},
-         "/inputs/0/find/0/autocomplete", "Did you mean postal-code"),
-        ({"inputs": [STREET | {"writes": "number"}]}, "/inputs/0/writes", "way to choose"),
-        ({"inputs": [STREET, STREET]}, "/inputs", "used 2 times"),
+        ({"fields": [STREET | {"find": []}]}, "/fields/0/find", "css, name, id"),
+        ({"fields": [STREET | {"find": [{"name": "a", "id": "b"}]}]}, "/fields/0/find/0", "one way"),
+        ({"fields": [STREET | {"find": [{"autocomplete": "postcode"}]}]},
+         "/fields/0/find/0/autocomplete", "Did you mean postal-code"),
+        ({"fields": [STREET | {"writes": "number"}]}, "/fields/0/writes", "way to choose"),
+        ({"fields": [STREET, STREET]}, "/fields", "used 2 times"),
         ({"addresses": [DELIVERY | {"finder": {"at": "stret"}}]}, "/addresses/0/finder/at",
          "Did you mean street"),
         ({"addresses": [DELIVERY | {"finder": {}}]}, "/addresses/0/finder/at", "such as street"),

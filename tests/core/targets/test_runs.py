@@ -5,29 +5,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from anchorline.core.faults import Faults
-from anchorline.core.targets.programs import Fact, Part, Run
+from anchorline.core.targets.programs import Fact, FieldText, Run
+from anchorline.core.targets.programs.fields import read_program_field
 from anchorline.core.targets.programs.plan import read_plan
 from anchorline.core.targets.programs.planning import steps_of
 from anchorline.core.targets.programs.steps import as_entry
 
 from .fake_screen import FakeScreen
 
-PARTS = ["street", "unit", "town", "postcode", "firm"]
+FIELDS = ["street", "unit", "town", "postcode"]
 TEXTS = {"street": "4 Kiln Row", "unit": "Flat 2", "town": "Brackwater", "postcode": "QV1 1AA"}
 STALE = ["old 1", "old 2", "old 3", "old 4"]
-LINES = [
-    {"part": "street", "then": "next"},
-    {"part": "unit", "then": "next"},
-    {"part": "town", "then": "next"},
-    {"part": "postcode", "then": "nothing"},
-]
-BOX = [
-    {"part": "unit", "clear": "box", "then": "comma"},
-    {"part": "street", "clear": "box", "then": "line"},
-    {"part": "firm", "clear": "box", "then": "blank"},
-    {"part": "town", "clear": "box", "then": "next"},
-    {"part": "postcode", "then": "nothing"},
-]
+OFFERED = {"key": "firm", "where": "offered"}
+BOX = [{"key": "note", "several_lines": True}, {"key": "postcode"}]
+NOTE = {"note": "Flat 2, 4 Kiln Row\nBrackwater", "postcode": "QV1 1AA"}
 
 
 class Clock:
@@ -39,20 +30,27 @@ class Clock:
         return self.ms
 
 
-def plan_of(table=LINES, **settings):
+def plan_of(fields=FIELDS, visited=None, **writing):
+    """A plan for fields, of which those on the screen are visited; a key alone is a plain field."""
     faults = Faults()
-    plan = read_plan({"table": table, **settings}, PARTS, "/plan", faults)
+    entries = [{"key": one} if isinstance(one, str) else one for one in fields]
+    read = [read_program_field(one, "", faults) for one in entries]
+    keys = [one.key for one in read] if visited is None else visited
+    plan = read_plan(writing, read, keys, "/writing", faults)
     assert not faults.problems
     return plan
 
 
-def run_of(plan, screen, texts=TEXTS, widths=None, **more):
-    parts = [Part(key, key.title(), texts.get(key, ""), (widths or {}).get(key)) for key in PARTS]
-    return Run(plan, parts, screen, Clock(), **more)
+def run_of(plan, screen, texts=TEXTS, **more):
+    wanted = [
+        FieldText(one.key, one.key.title(), texts.get(one.key, ""), one.field.max_length, one.where)
+        for one in plan.fields
+    ]
+    return Run(plan, wanted, screen, Clock(), **more)
 
 
 def states(report):
-    return {one.part: one.state for one in report.parts}
+    return {one.field: one.state for one in report.fields}
 
 
 def test_a_field_a_line_leaves_nothing_stale():
@@ -63,53 +61,46 @@ def test_a_field_a_line_leaves_nothing_stale():
     assert states(report)["unit"] == "empty"
 
 
-@pytest.mark.parametrize(
-    ("given", "box"),
-    [
-        ({}, "Flat 2, 4 Kiln Row\nBrackwater"),
-        ({"firm": "Works"}, "Flat 2, 4 Kiln Row\nWorks Brackwater"),
-        ({"unit": ""}, "4 Kiln Row\nBrackwater"),
-        ({"street": ""}, "Flat 2\nBrackwater"),
-        ({"unit": "", "street": ""}, "Brackwater"),
-        ({"town": ""}, "Flat 2, 4 Kiln Row"),
-        ({"unit": "", "street": "", "town": ""}, ""),
-    ],
-)
-def test_an_empty_part_takes_its_separator_with_it(given, box):
+def test_a_field_of_lines_gets_its_lines_by_a_key_of_their_own():
     screen = FakeScreen(["stale\nlines", "stale"])
-    report = run_of(plan_of(BOX), screen, TEXTS | given).go()
-    assert screen.fields == [box, "QV1 1AA"]
+    report = run_of(plan_of(BOX), screen, NOTE).go()
+    assert screen.fields == ["Flat 2, 4 Kiln Row\nBrackwater", "QV1 1AA"]
     assert report.outcome == "verified"
 
 
-def test_a_part_that_is_kept_keeps_its_line():
-    table = [
-        {"part": "street", "then": "line"},
-        {"part": "firm", "then": "line", "keep": True},
-        {"part": "town", "then": "nothing"},
-    ]
-    screen = FakeScreen([""])
-    run_of(plan_of(table), screen).go()
-    assert screen.fields == ["4 Kiln Row\n\nBrackwater"]
+def test_fields_that_the_address_does_not_fill_are_passed_over_with_all_that_stand_between():
+    screen = FakeScreen(["old 1", "phone", "fax", "old 2", "mail", "old 3"])
+    fields = ["street", "phone", {"key": "town", "further": 2}, "mail", "postcode"]
+    plan = plan_of(fields, visited=["street", "town", "postcode"])
+    run_of(plan, screen).go()
+    assert screen.fields == ["4 Kiln Row", "phone", "fax", "Brackwater", "mail", "QV1 1AA"]
 
 
 def test_a_full_field_that_passes_on_is_not_left_twice():
     screen = FakeScreen(list(STALE), widths=[None, None, None, 7])
     full = FakeScreen(list(STALE), widths=[10, None, None, None])
-    plan = plan_of(jumps=True, check="no")
-    run_of(plan, full, widths={"street": 10}).go()
+    street = [{"key": "street", "max_length": 10}, *FIELDS[1:]]
+    run_of(plan_of(street, jumps=True, check="no"), full).go()
     assert full.fields == ["4 Kiln Row", "Flat 2", "Brackwater", "QV1 1AA"]
-    run_of(plan, screen, widths={"postcode": 7}).go()
+    postcode = [*FIELDS[:3], {"key": "postcode", "max_length": 7}]
+    run_of(plan_of(postcode, jumps=True, check="no"), screen).go()
     assert screen.fields == ["4 Kiln Row", "Flat 2", "Brackwater", "QV1 1AA"]
 
 
-def test_parts_without_a_field_are_left_over_unless_the_plan_keeps_them_to_itself():
-    report = run_of(plan_of(), FakeScreen(list(STALE)), {**TEXTS, "firm": "Works"}).go()
+def test_what_the_screen_has_no_field_for_is_offered_or_not_as_the_target_says():
+    texts = {**TEXTS, "firm": "Works"}
+    report = run_of(plan_of([*FIELDS, OFFERED]), FakeScreen(list(STALE)), texts).go()
     assert [one.text for one in report.left_over()] == ["Works"]
-    plan = plan_of(not_offered=["firm"])
-    quiet = run_of(plan, FakeScreen(list(STALE)), {**TEXTS, "firm": "Works"}).go()
+    plan = plan_of([*FIELDS, {"key": "firm", "where": "nowhere"}])
+    quiet = run_of(plan, FakeScreen(list(STALE)), texts).go()
     assert quiet.left_over() == []
     assert states(quiet)["firm"] == "no_field"
+
+
+def test_a_field_without_keys_to_empty_it_is_erased_by_as_many_as_it_takes():
+    plan = plan_of([{"key": "town", "empty": "erase", "max_length": 3}])
+    assert [str(one) for one in plan.chords("erase", 3)] == ["End", *["Backspace"] * 3]
+    assert len(plan.chords("erase")) == 81
 
 
 def test_what_cannot_be_read_is_not_called_verified():
@@ -131,13 +122,13 @@ def test_what_a_field_makes_of_a_text_is_compared_without_case_and_blanks():
     cut = run_of(plan_of(), Cut(list(STALE))).go()
     assert cut.outcome == "differs"
     assert cut.says() == "Differs here: Street, Unit, Town, Postcode."
-    assert cut.parts[0].found == "4 Kil"
+    assert cut.fields[0].found == "4 Kil"
 
 
 def test_another_field_than_the_expected_one_stops_the_run_before_a_key():
-    table = [{"part": "street", "field": "Street"}, {"part": "town", "field": "Town"}]
+    named = [{"key": "street", "name": "Street"}, {"key": "town", "name": "Town"}]
     screen = FakeScreen(list(STALE), names=["Street", "Telephone", "", ""])
-    report = run_of(plan_of(table), screen).go()
+    report = run_of(plan_of(named), screen).go()
     assert (report.outcome, report.stop) == ("stopped", "field")
     assert "“Telephone”, where “Town” is expected" in report.detail
     assert screen.fields == ["4 Kiln Row", *STALE[1:]]
@@ -159,9 +150,9 @@ def test_stopped_anywhere_and_gone_on_with_nothing_is_lost_or_twice(key, kind, r
 
 @given(st.integers(1, 60), st.booleans())
 def test_stopped_in_a_box_of_lines_and_gone_on_with_nothing_is_lost_or_twice(key, cleared):
-    table = BOX if cleared else [{**row, "clear": "no"} for row in BOX]
+    fields = BOX if cleared else [{**one, "empty": "no"} for one in BOX]
     screen = FakeScreen(["", ""], stops={key: "left"})
-    run = run_of(plan_of(table), screen)
+    run = run_of(plan_of(fields), screen, NOTE)
     if run.go().stop:
         run.go_on()
     assert screen.fields == ["Flat 2, 4 Kiln Row\nBrackwater", "QV1 1AA"]
@@ -180,15 +171,15 @@ def test_what_was_written_is_taken_back_and_what_stood_there_put_back(key):
 
 @given(st.integers(0, 3), st.sampled_from([1, 2]), st.booleans())
 def test_back_at_its_first_field_a_run_can_be_taken_back_or_begun_again(start, times, jumps):
-    table = [{**row, "times": times} if row["then"] == "next" else row for row in LINES[:2]]
+    fields = [{"key": "street", "max_length": 10}, {"key": "unit", "further": times}]
     widths = [10] * 4 if jumps and times == 1 else []
     screen = FakeScreen(list(STALE), widths=widths, at=start)
-    run = run_of(plan_of(table, jumps=bool(widths)), screen, widths={"street": 10})
+    run = run_of(plan_of(fields, jumps=bool(widths)), screen)
     run.go()
     run.back_to_first()
     assert screen.at == start
     written = list(screen.fields)
-    run_of(plan_of(table, jumps=bool(widths)), screen, widths={"street": 10}).go()
+    run_of(plan_of(fields, jumps=bool(widths)), screen).go()
     assert screen.fields == written
     screen.at = start
     run.undo()
@@ -201,37 +192,38 @@ def test_a_report_of_a_stopped_run_is_true(key):
     report = run_of(plan_of(), screen).go()
     if not report.stop:
         return
-    stands = dict(zip(["street", "unit", "town", "postcode"], screen.fields, strict=True))
-    for part in report.parts[:4]:
-        if part.state == "partly":
-            assert stands[part.part] == part.text[: part.written]
-        elif part.state in ("written", "verified"):
-            assert stands[part.part] == part.text
+    stands = dict(zip(FIELDS, screen.fields, strict=True))
+    for one in report.fields:
+        if one.state == "partly":
+            assert stands[one.field] == one.text[: one.written]
+        elif one.state in ("written", "verified"):
+            assert stands[one.field] == one.text
         else:
-            assert part.text not in stands[part.part]
+            assert one.text not in stands[one.field]
 
 
-def test_steps_of_ones_own_stand_in_place_of_the_table():
+def test_steps_of_ones_own_stand_in_place_of_the_fields():
     steps = [
         {"do": "expect_front", "test": "begins", "text": "Contact"},
         {"do": "clear", "how": "line"},
-        {"do": "type", "part": "street"},
+        {"do": "type", "field": "street"},
         {"do": "next", "times": 2},
-        {"do": "paste", "part": "town", "when": "town"},
-        {"do": "write", "text": "!", "when": "firm"},
+        {"do": "paste", "field": "town", "when": "town"},
+        {"do": "write", "text": "!", "when": "unit"},
         {"do": "line_break"},
         {"do": "previous"},
         {"do": "press", "keys": "Ctrl+S F5", "times": 2},
     ]
     faults = Faults()
-    plan = read_plan({"steps": steps, "by": "accessible"}, PARTS, "/plan", faults)
+    fields = [read_program_field({"key": key}, "", faults) for key in FIELDS]
+    plan = read_plan({"steps": steps, "by": "accessible"}, fields, FIELDS, "/writing", faults)
     assert faults.problems == []
     assert [as_entry(step) for step in steps_of(plan)] == [
         {name: value for name, value in step.items() if (name, value) != ("how", "line")}
         for step in steps
     ]
     screen = FakeScreen(list(STALE), facts=(Fact("title", "Contact 7"),))
-    report = run_of(plan, screen).go()
+    report = run_of(plan, screen, {**TEXTS, "unit": ""}).go()
     assert screen.fields == ["4 Kiln Row", "old 2", "old 3Brackwater\n", "old 4"]
     assert screen.ways == ["keys", "paste"]
     assert [entry.says for entry in report.log][:3] == [
@@ -243,7 +235,7 @@ def test_steps_of_ones_own_stand_in_place_of_the_table():
 
 def test_a_screen_that_does_not_come_stops_the_run():
     steps = [{"do": "wait_until", "kind": "title", "text": "Contact", "seconds": 2}]
-    plan = read_plan({"steps": steps}, PARTS, "/plan", Faults())
+    plan = plan_of(steps=steps)
     screen = FakeScreen(list(STALE), facts=(Fact("title", "Search"),))
     report = run_of(plan, screen).go()
     assert (
@@ -254,21 +246,43 @@ def test_a_screen_that_does_not_come_stops_the_run():
 
 
 @pytest.mark.parametrize(
-    ("plan", "pointer", "said"),
+    ("writing", "pointer", "said"),
     [
-        ({}, "/plan/table", "Say which part goes into the first field."),
-        ({"table": [{"part": "stret"}]}, "/plan/table/0/part", "Did you mean street?"),
-        ({"table": [{"part": "town", "clear": "own"}]}, "/plan/clear_keys", "such as Ctrl+U"),
-        ({"table": LINES, "next_key": "Retrun"}, "/plan/next_key", "Did you mean Return?"),
-        ({"table": LINES, "not_offered": ["x"]}, "/plan/not_offered/0", "There is no part 'x'"),
-        ({"steps": [{"do": "press"}]}, "/plan/steps/0/keys", "Name a key"),
-        ({"steps": [{"do": "write"}]}, "/plan/steps/0", "Name a part, or give a text"),
-        ({"steps": [{"do": "next", "when": "tow"}]}, "/plan/steps/0/when", "Did you mean town"),
-        ({"steps": [{"do": "wait_until"}]}, "/plan/steps/0/text", "Give the text"),
-        ({"steps": [{"do": "clear", "how": "x"}]}, "/plan/steps/0/how", "There is no way to clear"),
+        ({"next_key": "Retrun"}, "/writing/next_key", "Did you mean Return?"),
+        ({"by": "hand"}, "/writing/by", "There is no way to write 'hand'"),
+        ({"steps": [{"do": "press"}]}, "/writing/steps/0/keys", "Name a key"),
+        ({"steps": [{"do": "write"}]}, "/writing/steps/0", "Name a field, or give a text"),
+        ({"steps": [{"do": "write", "field": "stret"}]}, "/writing/steps/0/field", "street"),
+        ({"steps": [{"do": "next", "when": "tow"}]}, "/writing/steps/0/when", "Did you mean town"),
+        ({"steps": [{"do": "wait_until"}]}, "/writing/steps/0/text", "Give the text"),
+        ({"steps": [{"do": "clear", "how": "x"}]}, "/writing/steps/0/how", "There is no way to"),
     ],
 )
-def test_what_is_wrong_with_a_plan_is_said_at_its_place(plan, pointer, said):
+def test_what_is_wrong_with_a_plan_is_said_at_its_place(writing, pointer, said):
     faults = Faults()
-    read_plan(plan, PARTS, "/plan", faults)
+    fields = [read_program_field({"key": key}, "", faults) for key in FIELDS]
+    read_plan(writing, fields, FIELDS, "/writing", faults)
     assert [(one.pointer, said in one.detail) for one in faults.problems] == [(pointer, True)]
+
+
+@pytest.mark.parametrize(
+    ("entry", "pointer", "said"),
+    [
+        ({"empty": "onw"}, "/empty", "There is no way to empty a field 'onw'"),
+        ({"where": "scren"}, "/where", "Did you mean screen"),
+        ({"type": "lsit"}, "/type", "Did you mean list"),
+        ({"type": "list", "several_lines": True}, "/several_lines", "holds no lines"),
+        ({"pieces": [{}]}, "/pieces", "split into 2 to 4"),
+    ],
+)
+def test_what_is_wrong_with_a_field_is_said_at_its_place(entry, pointer, said):
+    faults = Faults()
+    read_program_field({"key": "town", **entry}, "", faults)
+    assert [(one.pointer, said in one.detail) for one in faults.problems] == [(pointer, True)]
+
+
+def test_keys_of_ones_own_have_to_be_named_where_a_field_is_emptied_by_them():
+    faults = Faults()
+    fields = [read_program_field({"key": "town", "empty": "own"}, "", faults)]
+    read_plan({}, fields, ["town"], "/writing", faults)
+    assert [one.pointer for one in faults.problems] == ["/writing/clear_keys"]

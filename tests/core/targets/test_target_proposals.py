@@ -3,15 +3,16 @@
 import pytest
 
 from anchorline.core.layouts import shipped_layouts
+from anchorline.core.targets.options import Option
 from anchorline.core.targets.pages import read_page_target
-from anchorline.core.targets.pages.proposal import propose_target
-from anchorline.core.targets.pages.seen import SeenInput
+from anchorline.core.targets.pages.proposal import propose_page
+from anchorline.core.targets.proposal.seen import SeenField
 
 LAYOUTS = shipped_layouts()
 
 
 def proposed(*seen):
-    made = propose_target(seen, "shop", "Shop", ["https://shop.example"], LAYOUTS)
+    made = propose_page(seen, "shop", "Shop", ["https://shop.example"], LAYOUTS)
     assert read_page_target(made.document, LAYOUTS)[1] == []
     return made
 
@@ -25,27 +26,27 @@ def rules(made, address=0):
 
 def test_inputs_are_recognised_by_label_name_placeholder_and_token():
     made = proposed(
-        SeenInput(label="Straße"),
-        SeenInput(name="shipCity"),
-        SeenInput(id="x1", placeholder="ZIP code", max_length=10),
-        SeenInput(name="c", autocomplete="country-name"),
-        SeenInput(name="note", label="Delivery note"),
+        SeenField(label="Straße"),
+        SeenField(name="shipCity"),
+        SeenField(id="x1", placeholder="ZIP code", max_length=10),
+        SeenField(name="c", autocomplete="country-name"),
+        SeenField(name="note", label="Delivery note"),
     )
     assert rules(made) == {
         "stra-e": "street", "ship-city": ["town"], "x1": ["postcode"], "country-name": ["country"],
     }  # fmt: skip
-    assert made.because["stra-e"] == "Its label says “Straße”."
-    assert "left to whoever fills" in made.because["note"]
-    assert made.document["inputs"][2]["find"] == [{"id": "x1"}]
-    assert made.document["inputs"][2]["max_length"] == 10
+    assert made.reasons["stra-e"].because == "Its label says “Straße”."
+    assert "left alone" in made.reasons["note"].because
+    assert made.document["fields"][2]["find"] == [{"id": "x1"}]
+    assert made.document["fields"][2]["max_length"] == 10
     assert made.document["addresses"][0]["finder"] == {"sits": "before", "at": "stra-e"}
 
 
 def test_delivery_and_billing_are_two_addresses():
     made = proposed(
-        SeenInput(name="a", autocomplete="shipping address-line1"),
-        SeenInput(name="b", autocomplete="shipping postal-code"),
-        SeenInput(name="c", autocomplete="section-2 billing address-line1"),
+        SeenField(name="a", autocomplete="shipping address-line1"),
+        SeenField(name="b", autocomplete="shipping postal-code"),
+        SeenField(name="c", autocomplete="section-2 billing address-line1"),
     )
     assert [(one["key"], one["label"]) for one in made.document["addresses"]] == [
         ("shipping", "Delivery"), ("billing", "Billing"),
@@ -62,19 +63,20 @@ def test_delivery_and_billing_are_two_addresses():
     ],
 )
 def test_a_list_takes_the_code_where_its_options_have_codes(options, component):
-    made = proposed(SeenInput(name="street"), SeenInput("select", name="country", options=options))
+    listed = tuple(Option(*one) for one in options)
+    made = proposed(SeenField(name="street"), SeenField("list", name="country", options=listed))
     assert rules(made)["country"] == [component]
 
 
 def test_a_page_without_an_address_has_none_proposed():
-    made = propose_target([SeenInput(name="email")], "shop", "Shop", ["https://a.example"], LAYOUTS)
+    made = propose_page([SeenField(name="email")], "shop", "Shop", ["https://a.example"], LAYOUTS)
     assert made.document["addresses"] == []
 
 
 def test_inputs_have_keys_of_their_own_and_those_that_nothing_finds_are_left_out():
     made = proposed(
-        SeenInput(name="street"), SeenInput(name="street"), SeenInput(), SeenInput(name="2nd")
+        SeenField(name="street"), SeenField(name="street"), SeenField(), SeenField(name="2nd")
     )
-    assert [entry["key"] for entry in made.document["inputs"]] == [
-        "street", "street-2", "input-2nd",
+    assert [entry["key"] for entry in made.document["fields"]] == [
+        "street", "street-2", "field-2nd",
     ]  # fmt: skip

@@ -6,12 +6,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from anchorline.core.targets.programs import Part, Run, StopRun
+from anchorline.core.targets.programs import FieldText, Run, StopRun
 from anchorline.core.targets.programs.trying import try_ways
 from anchorline.core.targets.programs.ways import TRIED, WayTried, best_way
 
 from .fake_screen import FakeScreen
-from .test_runs import PARTS, STALE, TEXTS, plan_of
+from .test_runs import FIELDS, STALE, TEXTS, plan_of
 
 WRITTEN = ["4 Kiln Row", "Flat 2", "Brackwater", "QV1 1AA"]
 # What a program may do with a way: how it takes it, and how long each text takes.
@@ -37,9 +37,9 @@ class PickyScreen(FakeScreen):
 
 
 def tried_on(screen):
-    parts = [Part(key, key.title(), TEXTS.get(key, "")) for key in PARTS]
+    texts = [FieldText(key, key.title(), TEXTS[key]) for key in FIELDS]
     return try_ways(
-        lambda way: Run(plan_of(by="found"), parts, screen, lambda: screen.ms, None, way)
+        lambda way: Run(plan_of(by="found"), texts, screen, lambda: screen.ms, None, way)
     )
 
 

@@ -10,6 +10,7 @@ import { OpenedDocument } from "../../parts/documents/OpenedDocument";
 import { counted } from "../../parts/formatting";
 import { type Design, FORMS } from "../kind";
 import { MappingWorkbench } from "../mapping/MappingWorkbench";
+import { mappedForm, onForm } from "../mapping/place";
 import { itemOf, nameOf } from "./edits";
 import { LiveDesign } from "./LiveDesign";
 import { Outline } from "./Outline";
@@ -66,7 +67,7 @@ function Designing({ of: design }: { of: Design }): React.ReactNode {
         }
       />
       {mapping ? (
-        <MappingWorkbench key={mapping} form={form} design={design} slotKey={mapping} close={() => setSearch({})} />
+        <MappingWorkbench key={mapping} place={onForm(form)} design={mappedForm(design)} slotKey={mapping} close={() => setSearch({})} />
       ) : (
         <div className="design-panes">
           <Outline design={design} problems={problems} selected={selected} select={select} />

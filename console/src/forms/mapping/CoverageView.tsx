@@ -9,8 +9,8 @@ import { call } from "../../api/call";
 import type { Slot } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { counted } from "../../parts/formatting";
-import type { Design } from "../kind";
 import { CoverageTable } from "./CoverageTable";
+import type { Mapped, MappingPlace } from "./place";
 import type { Sample } from "./useMapping";
 
 type Source = "reference" | "records" | "rows";
@@ -21,18 +21,18 @@ const SOURCES: Record<Source, { title: string; told: string }> = {
 };
 const OPEN = new Set(["waiting", "running", "receiving"]);
 
-export function CoverageView(props: { form: string; design: Design; slot: Slot; tryOut: (sample: Sample) => void }): React.ReactNode {
-  const { form, design, slot, tryOut } = props;
+export function CoverageView(props: { place: MappingPlace; design: Mapped; slot: Slot; tryOut: (sample: Sample) => void }): React.ReactNode {
+  const { place, design, slot, tryOut } = props;
   const queries = useQueryClient();
-  const path = `forms/${form}/slots/${slot.key}/coverage`;
+  const path = `${place.of(slot.key)}/coverage`;
   const [source, setSource] = useState<Source>("reference");
   const [most, setMost] = useState(1000);
   const [table, setTable] = useState("");
   const [job, setJob] = useState<string | null>(null);
-  const runs = useQuery({ queryKey: ["coverage", form, slot.key], queryFn: () => call<api.CoverageRuns>(path) });
+  const runs = useQuery({ queryKey: ["coverage", path], queryFn: () => call<api.CoverageRuns>(path) });
   const start = useMutation({
     mutationFn: async () => {
-      await design.keeper.now();
+      await design.now();
       return call<api.JobAnswer>(path, { method: "POST", body: { source, per_country: most, table: source === "rows" ? table : "" } });
     },
     onSuccess: (started) => setJob(started.id),
@@ -41,7 +41,7 @@ export function CoverageView(props: { form: string; design: Design; slot: Slot; 
     queryKey: ["job", job],
     queryFn: async () => {
       const found = await call<api.JobAnswer>(`jobs/${job}`);
-      if (!OPEN.has(found.state)) await queries.invalidateQueries({ queryKey: ["coverage", form, slot.key] });
+      if (!OPEN.has(found.state)) await queries.invalidateQueries({ queryKey: ["coverage", path] });
       return found;
     },
     enabled: job !== null,
@@ -55,7 +55,7 @@ export function CoverageView(props: { form: string; design: Design; slot: Slot; 
         <Select
           aria-label="What it is run over"
           value={source}
-          options={Object.entries(SOURCES).map(([value, { title }]) => ({ value: value as Source, label: title }))}
+          options={Object.entries(SOURCES).filter(([value]) => place.isForm || value !== "records").map(([value, { title }]) => ({ value: value as Source, label: title }))}
           onChange={setSource}
         />
         {source === "rows" && (

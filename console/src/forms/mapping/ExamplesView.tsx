@@ -3,11 +3,11 @@
 import { Button, Empty, Popconfirm } from "antd";
 
 import type { Slot } from "../../api/schemas";
-import type { Design } from "../kind";
+import type { Mapped } from "./place";
 import { withAt } from "./pointers";
 import type { Finding } from "./useMapping";
 
-export function ExamplesView(props: { slot: Slot; set: (settings: Partial<Slot>) => void; findings: Finding[]; hasRun: boolean; design: Design }): React.ReactNode {
+export function ExamplesView(props: { slot: Slot; set: (settings: Partial<Slot>) => void; findings: Finding[]; hasRun: boolean; design: Mapped }): React.ReactNode {
   const { slot, set, findings, hasRun, design } = props;
   const examples = slot.examples ?? [];
   if (!examples.length) {

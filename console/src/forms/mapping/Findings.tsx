@@ -2,12 +2,12 @@
 
 import { Alert, Button } from "antd";
 
-import type { Design } from "../kind";
+import type { Mapped } from "./place";
 import { withAt } from "./pointers";
 import { IF_WRITTEN } from "./rules";
 import type { Finding } from "./useMapping";
 
-export function Findings({ findings, design }: { findings: Finding[]; design: Design }): React.ReactNode {
+export function Findings({ findings, design }: { findings: Finding[]; design: Mapped }): React.ReactNode {
   if (!findings.length) return null;
   return (
     <div className="findings">
@@ -25,7 +25,7 @@ export function Findings({ findings, design }: { findings: Finding[]; design: De
   );
 }
 
-function Offers({ finding, design }: { finding: Finding; design: Design }): React.ReactNode {
+function Offers({ finding, design }: { finding: Finding; design: Mapped }): React.ReactNode {
   if (!finding.offers.length || finding.check === "examples") return null;
   return (
     <span className="offers">

@@ -8,7 +8,6 @@ import type { Slot } from "../../api/schemas";
 import { ErrorAlert } from "../../parts/ErrorAlert";
 import { counted } from "../../parts/formatting";
 import { changed, itemOf } from "../design/edits";
-import type { Design } from "../kind";
 import { CoverageView } from "./CoverageView";
 import { ExamplesView } from "./ExamplesView";
 import { Findings } from "./Findings";
@@ -16,24 +15,25 @@ import { RuleList } from "./RuleList";
 import { SampleBar } from "./SampleBar";
 import { TryIt } from "./TryIt";
 import { WorkbenchTabs } from "./WorkbenchTabs";
+import type { Mapped, MappingPlace } from "./place";
 import { ruleAt } from "./pointers";
 import { type Sample, useLint, useSamples, useTried } from "./useMapping";
 import "./mapping.css";
 
-export function MappingWorkbench(props: { form: string; design: Design; slotKey: string; close: () => void }): React.ReactNode {
-  const { form, design, slotKey, close } = props;
+export function MappingWorkbench(props: { place: MappingPlace; design: Mapped; slotKey: string; close: () => void }): React.ReactNode {
+  const { place, design, slotKey, close } = props;
   const { document, edit } = design;
   const at = document.slots.findIndex((one) => one.key === slotKey);
-  const isThere = design.keeper.kept.body.document.slots.some((one) => one.key === slotKey);
-  const samples = useSamples(form, slotKey, isThere);
+  const isThere = design.kept.slots.some((one) => one.key === slotKey);
+  const samples = useSamples(place, slotKey, isThere);
   const [tab, setTab] = useState("rules");
   const [chosen, setChosen] = useState<Sample | null>(null);
   const sample = chosen ?? samples?.[0] ?? null;
-  const tried = useTried(form, slotKey, document, sample?.id);
-  const lint = useLint(form, document);
+  const tried = useTried(place, slotKey, document, sample?.id);
+  const lint = useLint(place, document);
   const slot = itemOf(document, slotKey) as Slot | undefined;
   if (!slot || at < 0) {
-    return <Alert type="info" title={`This form has no address “${slotKey}” any more.`} action={<Button onClick={close}>Back to the form</Button>} />;
+    return <Alert type="info" title={`There is no address “${slotKey}” any more.`} action={<Button onClick={close}>{place.back}</Button>} />;
   }
   const set = (settings: Partial<Slot>): void => edit(changed(document, slotKey, settings), `${slotKey} ${Object.keys(settings).join()}`);
   const findings = (lint.data?.problems ?? []).filter((one) => one.pointer.startsWith(`/slots/${at}/`));
@@ -48,7 +48,7 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
     <section className="workbench" aria-labelledby="workbench-title">
       <div className="workbench-head">
         <Button icon={<ArrowLeftOutlined aria-hidden />} onClick={close}>
-          Back to the form
+          {place.back}
         </Button>
         <h2 id="workbench-title">Where each part of “{slot.label}” goes</h2>
       </div>
@@ -67,7 +67,7 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
                 {bar}
                 <Findings findings={general} design={design} />
                 <RuleList
-                  form={form}
+                  place={place}
                   document={document}
                   slot={slot}
                   set={set}
@@ -80,7 +80,7 @@ export function MappingWorkbench(props: { form: string; design: Design; slotKey:
             ),
           },
           { key: "try", label: "Try it", content: <TryIt document={document} slot={slot} bar={bar} sample={sample} choose={setChosen} answer={tried.data} set={set} /> },
-          { key: "coverage", label: "Coverage", content: <CoverageView form={form} design={design} slot={slot} tryOut={tryOut} /> },
+          { key: "coverage", label: "Coverage", content: <CoverageView place={place} design={design} slot={slot} tryOut={tryOut} /> },
           {
             key: "examples",
             label: failing.length ? `Examples (${counted(failing.length, "fails", "fail")})` : `Examples (${slot.examples?.length ?? 0})`,

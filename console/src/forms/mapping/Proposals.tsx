@@ -12,22 +12,23 @@ import { ErrorAlert } from "../../parts/ErrorAlert";
 import { useComponentLabels } from "../../layouts/layouts";
 import { useForms } from "../useForms";
 import { fieldChoices, hasText } from "./fields";
+import type { MappingPlace } from "./place";
 import { SOURCE_KINDS, kindOf, partName } from "./rules";
 
 export function Proposals(props: {
-  form: string;
+  place: MappingPlace;
   document: FormDocument;
   slot: Slot;
   add: (rules: Rule[]) => void;
   close: () => void;
 }): React.ReactNode {
-  const { form, document, slot, add, close } = props;
+  const { place, document, slot, add, close } = props;
   const labels = useComponentLabels();
   const fields = fieldChoices(document, slot, labels);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const answer = useQuery({
-    queryKey: ["mapping-proposals", form, slot.key, JSON.stringify(document)],
-    queryFn: () => call<api.ProposedRules>(`forms/${form}/slots/${slot.key}/proposals`, { method: "POST", body: { document } }),
+    queryKey: ["mapping-proposals", place.of(slot.key), JSON.stringify(document)],
+    queryFn: () => call<api.ProposedRules>(`${place.of(slot.key)}/proposals`, { method: "POST", body: { document: place.sent(document) } }),
     gcTime: 0,
   });
   const proposals = answer.data?.proposals ?? [];
@@ -81,10 +82,10 @@ export function Proposals(props: {
           </li>
         ))}
       </ul>
-      <OtherForm own={form} slot={slot} copy={copy} />
+      {place.isForm && <OtherForm own={document.key} slot={slot} copy={copy} />}
       {others.length > 0 && (
         <label className="rule-setting">
-          Or as in another address of this form
+          Or as in another address here
           <Select
             aria-label="Copy the rules of another address"
             placeholder="Which address?"

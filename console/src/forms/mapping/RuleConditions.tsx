@@ -37,7 +37,14 @@ export function RuleConditions(props: { rule: Rule; at: number; name: string; ch
           onChange={(value: "append" | "instead" | "leave" | undefined) => change({ ...rule, if_written: value ?? null })}
         />
       </label>
-      {rule.if_written === "append" && <JoinInput rule={rule} of={`what is there and the text of ${name}`} change={change} />}
+      {rule.if_written === "append" && (
+        <>
+          <JoinInput rule={rule} of={`what is there and the text of ${name}`} change={change} />
+          <Checkbox checked={rule.keeps_place ?? false} onChange={(event) => change({ ...rule, keeps_place: event.target.checked })}>
+            An empty text keeps its place
+          </Checkbox>
+        </>
+      )}
     </details>
   );
 }

@@ -7,7 +7,7 @@ import { useState } from "react";
 import type { FillAnswer, FormDocument, Rule, Slot } from "../../api/schemas";
 import { useComponentLabels } from "../../layouts/layouts";
 import { MovableList, moved } from "../../parts/MovableList";
-import type { Design } from "../kind";
+import type { Mapped, MappingPlace } from "./place";
 import { Proposals } from "./Proposals";
 import { RuleRow } from "./RuleRow";
 import { fieldChoices } from "./fields";
@@ -16,16 +16,16 @@ import { newRule } from "./rules";
 import { type Finding, useChangeKinds } from "./useMapping";
 
 export function RuleList(props: {
-  form: string;
+  place: MappingPlace;
   document: FormDocument;
   slot: Slot;
   set: (settings: Partial<Slot>) => void;
   answer: FillAnswer | undefined;
   findings: Finding[];
   at: number;
-  design: Design;
+  design: Mapped;
 }): React.ReactNode {
-  const { form, document, slot, set, answer, findings, at: slotAt, design } = props;
+  const { place, document, slot, set, answer, findings, at: slotAt, design } = props;
   const labels = useComponentLabels();
   const kinds = useChangeKinds();
   const fields = fieldChoices(document, slot, labels);
@@ -60,7 +60,7 @@ export function RuleList(props: {
         </Button>
         <Button onClick={() => setProposing(true)}>Propose rules</Button>
       </div>
-      {proposing && <Proposals form={form} document={document} slot={slot} add={(rules) => put([...slot.mapping, ...rules])} close={() => setProposing(false)} />}
+      {proposing && <Proposals place={place} document={document} slot={slot} add={(rules) => put([...slot.mapping, ...rules])} close={() => setProposing(false)} />}
     </>
   );
 }

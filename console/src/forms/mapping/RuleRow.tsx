@@ -7,7 +7,7 @@ import { ruleFills } from "../../../../embed/src/form/rule-fills";
 import type { FillAnswer, Rule } from "../../api/schemas";
 import { MovableRow } from "../../parts/MovableList";
 import { Named } from "../../parts/Named";
-import type { Design } from "../kind";
+import type { Mapped } from "./place";
 import { Changes } from "./Changes";
 import { Findings } from "./Findings";
 import { RuleConditions } from "./RuleConditions";
@@ -26,7 +26,7 @@ export interface RuleRowProps {
   kinds: Record<string, ChangeKind>;
   answer: FillAnswer | undefined;
   findings: Finding[];
-  design: Design;
+  design: Mapped;
   change: (rule: Rule) => void;
   move: (from: number, to: number) => void;
   remove: () => void;

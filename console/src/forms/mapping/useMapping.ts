@@ -6,6 +6,7 @@ import { useEffect, useState } from "react";
 import type * as api from "../../../../embed/src/api";
 import { call } from "../../api/call";
 import type { FillAnswer, FormDocument } from "../../api/schemas";
+import type { MappingPlace } from "./place";
 
 export type Sample = api.MappingSample;
 export type Finding = api.MappingFinding;
@@ -25,24 +26,24 @@ export function useSettled<Value>(value: Value, ms = PAUSE_MS): Value {
 }
 
 /** Samples of a slot that the service keeps already. */
-export function useSamples(form: string, slot: string, isThere: boolean) {
+export function useSamples(place: MappingPlace, slot: string, isThere: boolean) {
   const answer = useQuery({
-    queryKey: ["mapping-samples", form, slot],
-    queryFn: () => call<api.MappingSamples>(`forms/${form}/slots/${slot}/samples`),
+    queryKey: ["mapping-samples", place.of(slot)],
+    queryFn: () => call<api.MappingSamples>(`${place.of(slot)}/samples`),
     enabled: isThere,
   });
   return answer.data?.samples;
 }
 
 /** What a mapping makes of an address; of the latest document that stood still. */
-export function useTried(form: string, slot: string, document: FormDocument, address: string | undefined) {
+export function useTried(place: MappingPlace, slot: string, document: FormDocument, address: string | undefined) {
   const settled = useSettled(document);
   return useQuery({
-    queryKey: ["mapping-tried", form, slot, address, JSON.stringify(settled)],
+    queryKey: ["mapping-tried", place.of(slot), address, JSON.stringify(settled)],
     queryFn: () =>
-      call<FillAnswer>(`forms/${form}/slots/${slot}/try`, {
+      call<FillAnswer>(`${place.of(slot)}/try`, {
         method: "POST",
-        body: { document: settled, address_id: address },
+        body: { document: place.sent(settled), address_id: address },
       }),
     enabled: Boolean(address),
     placeholderData: keepPreviousData,
@@ -51,11 +52,14 @@ export function useTried(form: string, slot: string, document: FormDocument, add
   });
 }
 
-export function useLint(form: string, document: FormDocument) {
+export function useLint(place: MappingPlace, document: FormDocument) {
   const settled = useSettled(document, 2 * PAUSE_MS);
   return useQuery({
-    queryKey: ["mapping-lint", form, JSON.stringify(settled)],
-    queryFn: () => call<api.LintAnswer>(`forms/${form}/lint`, { method: "POST", body: { document: settled } }),
+    queryKey: ["mapping-lint", place.whole, JSON.stringify(settled)],
+    queryFn: async () => {
+      const found = await call<api.LintAnswer>(`${place.whole}/lint`, { method: "POST", body: { document: place.sent(settled) } });
+      return { ...found, problems: found.problems.map((one) => ({ ...one, pointer: place.pointer(one.pointer) })) };
+    },
     placeholderData: keepPreviousData,
     gcTime: 0,
     retry: false,

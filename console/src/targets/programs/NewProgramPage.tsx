@@ -1,4 +1,4 @@
-/** A new program target: from the program itself, or from looks that were sent and a ready-made plan. */
+/** A new program target: from the program itself, or from looks that were sent and a ready-made target. */
 
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button, Card, Empty, Form, Input, Radio, Select } from "antd";
@@ -12,7 +12,7 @@ import { useHeld } from "../../parts/useHeld";
 import { Panel } from "../../parts/Panel";
 import { useTargets } from "../useTargets";
 import { LookTitle } from "./LookList";
-import { type Look, factsOf, proposeProgram, useLooks, useReadyMadePlans } from "./usePrograms";
+import { type Look, factsOf, proposeProgram, useLooks, useReadyMade } from "./usePrograms";
 import "../targets.css";
 import "./programs.css";
 
@@ -21,9 +21,9 @@ export default function NewProgramPage(): React.ReactNode {
   const queries = useQueryClient();
   const targets = useTargets();
   const looks = useLooks();
-  const plans = useReadyMadePlans();
+  const ready = useReadyMade();
   const [title, setTitle] = useHeld("new program: title", "");
-  const [like, setLike] = useHeld("new program: plan", "fields");
+  const [like, setLike] = useHeld("new program: like", "workshop-ledger");
   const [same, setSame] = useHeld<string[]>("new program: looks", []);
   const [others, setOthers] = useHeld<string[]>("new program: other looks", []);
   const taken = new Set((targets.data?.targets ?? []).map((one) => one.key.replaceAll("-", "_")));
@@ -43,14 +43,14 @@ export default function NewProgramPage(): React.ReactNode {
   const toggle = (list: string[], put: (ids: string[]) => void, id: string): void => put(list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
   return (
     <>
-      <PageHead title="New program target" about="The quickest way is from the program itself: run anchorline desk run, put the cursor into the first field of the address, press Ctrl+Alt+A and then F3. Here it is made from looks and a ready-made plan." />
+      <PageHead title="New program target" about="The quickest way is from the program itself: run anchorline desk run, put the cursor into the first field of the address, press Ctrl+Alt+A and then F3. Here it is made from looks and a ready-made target." />
       <Card size="small" className="new-target">
         <Form layout="vertical" requiredMark={false}>
           <Form.Item label="What the screen is called here" htmlFor="program-title" extra={title.trim() ? `Its key: ${key}` : null}>
             <Input id="program-title" value={title} maxLength={60} placeholder="Contacts of the old ledger" onChange={(event) => setTitle(event.target.value)} />
           </Form.Item>
-          <Form.Item label="Its plan" htmlFor="program-plan" extra={plans.data?.plans.find((one) => one.name === like)?.says}>
-            <Select id="program-plan" value={like} options={(plans.data?.plans ?? []).map((one) => ({ value: one.name, label: one.title }))} onChange={setLike} />
+          <Form.Item label="It begins as" htmlFor="program-like" extra={ready.data?.targets.find((one) => one.name === like)?.says}>
+            <Select id="program-like" value={like} options={(ready.data?.targets ?? []).map((one) => ({ value: one.name, label: one.title }))} onChange={setLike} />
           </Form.Item>
         </Form>
       </Card>

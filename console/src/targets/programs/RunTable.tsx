@@ -5,7 +5,7 @@ import { Button, Empty, Table, Tag } from "antd";
 import { LoadError } from "../../parts/LoadError";
 import { readable } from "../../parts/times";
 import { type Run, useRuns } from "./usePrograms";
-import { OUTCOMES, PART_STATES } from "./words";
+import { OUTCOMES, FIELD_STATES } from "./words";
 
 export function RunTable({ target }: { target: string }): React.ReactNode {
   const runs = useRuns(target);
@@ -58,9 +58,9 @@ function RunSteps({ run }: { run: Run }): React.ReactNode {
         ))}
       </ol>
       <ul className="plain">
-        {run.parts.map((part) => (
-          <li key={part.part}>
-            {part.label || part.part}: {PART_STATES[part.state] ?? part.state}
+        {run.fields.map((one) => (
+          <li key={one.field}>
+            {one.label || one.field}: {FIELD_STATES[one.state] ?? one.state}
           </li>
         ))}
       </ul>

@@ -1,30 +1,30 @@
-/** Steps of one's own, in place of those that the table makes: written as they stand in a file. */
+/** Steps of one's own, in place of those that the fields make: written as they stand in a file. */
 
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { parse, stringify } from "yaml";
 
-import type { Part, Plan, Step } from "./usePrograms";
+import type { ProgramField, Step, Writing } from "./usePrograms";
 
-export function StepsEditor(props: { plan: Plan; parts: Part[]; change: (plan: Plan) => void }): React.ReactNode {
-  const { plan, parts, change } = props;
-  const [text, setText] = useState(() => written(plan.steps));
+export function StepsEditor(props: { writing: Writing; fields: ProgramField[]; change: (writing: Writing) => void }): React.ReactNode {
+  const { writing, fields, change } = props;
+  const [text, setText] = useState(() => written(writing.steps));
   const [problem, setProblem] = useState("");
   const read = (given: string): void => {
     setText(given);
     const steps = stepsIn(given);
     setProblem(steps ? "" : "This is no list of steps yet: each begins with “- do:”.");
-    if (steps) change({ ...plan, steps });
+    if (steps) change({ ...writing, steps });
   };
   return (
     <>
       <p>
-        These steps are carried out in place of the table. Each line says what is done: write, type, paste, press, clear, next, previous, line_break, wait_until, expect_front, expect_field, read_back. Parts: {parts.map((one) => one.key).join(", ")}.
+        These steps are carried out in place of the fields in their order. Each line says what is done: write, type, paste, press, clear, next, previous, line_break, wait_until, expect_front, expect_field, read_back. Fields: {fields.map((one) => one.key).join(", ")}.
       </p>
       <Input.TextArea aria-label="Steps" rows={Math.min(24, text.split("\n").length + 2)} className="steps-text" spellCheck={false} value={text} onChange={(event) => read(event.target.value)} />
       {problem && <Alert className="notice" type="warning" showIcon title={problem} />}
       <p>
-        <Button onClick={() => change({ ...plan, steps: [] })}>Back to the table</Button>
+        <Button onClick={() => change({ ...writing, steps: [] })}>Back to the fields in their order</Button>
       </p>
     </>
   );

@@ -33,10 +33,10 @@ export function TrialTab({ document }: { document: ProgramDocument }): React.Rea
               rowKey="key"
               size="small"
               pagination={false}
-              dataSource={document.parts}
+              dataSource={document.fields}
               columns={[
-                { title: "Part", render: (_, part) => part.label ?? part.key },
-                { title: "What is written", render: (_, part) => valueAt(values, part.key) || <span className="hint">nothing</span> },
+                { title: "Field", render: (_, field) => field.label ?? field.key },
+                { title: "What is written", render: (_, field) => valueAt(values, field.key) || <span className="hint">nothing</span> },
               ]}
             />
             <ul className="tried-said">

@@ -1,4 +1,4 @@
-/** Program targets as the service has them: looks, proposals, ready-made plans, runs. */
+/** Program targets as the service has them: looks, proposals, ready-made targets, runs. */
 
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
@@ -7,9 +7,8 @@ import { call } from "../../api/call";
 
 export type ProgramDocument = api.ProgramTargetDocument;
 export type ProgramAddress = api.ProgramAddressSchema;
-export type Part = api.ProgramPartSchema;
-export type Plan = api.EntryPlanSchema;
-export type Row = api.EntryRowSchema;
+export type ProgramField = api.ProgramFieldSchema;
+export type Writing = api.WritingSchema;
 export type Screen = api.ScreenSchema;
 export type Condition = api.ConditionSchema;
 export type Look = api.LookSchema;
@@ -17,7 +16,7 @@ export type Run = api.TargetRunSchema;
 export type Wording = NonNullable<ProgramDocument["wording"]>;
 /** A wording of which something is left unsaid. */
 export type PartOfWording = { [name in keyof Wording]: Wording[name] | null };
-export type Step = Plan["steps"][number];
+export type Step = Writing["steps"][number];
 
 export interface ProgramProps {
   document: ProgramDocument;
@@ -39,8 +38,8 @@ export function useRemoveLook() {
   });
 }
 
-export function useReadyMadePlans() {
-  return useQuery({ queryKey: ["ready-made-plans"], queryFn: () => call<api.ReadyMadePlanList>("ready-made-plans") });
+export function useReadyMade() {
+  return useQuery({ queryKey: ["ready-made-targets"], queryFn: () => call<api.ReadyMadeTargetList>("ready-made-targets") });
 }
 
 export function useRuns(target: string) {

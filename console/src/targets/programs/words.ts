@@ -19,19 +19,6 @@ export const TESTS: { value: string; label: string }[] = [
   { value: "contains", label: "contains" },
   { value: "lacks", label: "lacks" },
 ];
-export const CLEARS: { value: string; label: string }[] = [
-  { value: "line", label: "emptied first" },
-  { value: "box", label: "emptied first, all lines" },
-  { value: "own", label: "emptied by a key of its own" },
-  { value: "no", label: "left as it is" },
-];
-export const THEN: { value: string; label: string }[] = [
-  { value: "next", label: "the next field" },
-  { value: "line", label: "a new line in the same box" },
-  { value: "comma", label: "a comma and a blank" },
-  { value: "blank", label: "a blank" },
-  { value: "nothing", label: "nothing" },
-];
 export const WAYS: { value: string; label: string }[] = [
   { value: "keys", label: "typed key by key" },
   { value: "paste", label: "pasted from the clipboard" },
@@ -49,7 +36,7 @@ export const OUTCOMES: Record<string, { label: string; colour: string }> = {
   differs: { label: "Differs", colour: "orange" },
   stopped: { label: "Stopped", colour: "red" },
 };
-export const PART_STATES: Record<string, string> = {
+export const FIELD_STATES: Record<string, string> = {
   verified: "written and verified",
   written: "written, not verified",
   differs: "stands there differently",

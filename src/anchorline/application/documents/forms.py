@@ -71,7 +71,7 @@ class FormKind(DocumentKind):
 
     def forget(self, services: Services, key: str) -> None:
         """The runs of its mappings."""
-        services.coverage_runs.forget(key)
+        services.coverage_runs.forget("form", key)
 
 
 def lost(services: Services, document: Document) -> list[Problem]:

@@ -11,7 +11,8 @@ from anchorline.core.formula import today
 from anchorline.core.targets import read_target
 from anchorline.core.targets.changes import target_changes
 from anchorline.core.targets.programs.wording import with_wording
-from anchorline.core.targets.receivers import as_form, of_target
+from anchorline.core.targets.receivers import as_form, of_target, refusals_of
+from anchorline.core.targets.upgrade import FORMAT, upgraded
 from anchorline.store.document_model import TARGET, Document, StoredKind
 
 from ..mappings import AT_PUBLISH, FEWEST_AT_PUBLISH, linked_forms, sample_of
@@ -22,7 +23,13 @@ from .kind import Checked, DocumentKind
 class TargetKind(DocumentKind):
     """Where an address must land outside of our own forms."""
 
-    stored = StoredKind(TARGET, "target", lambda document: {"kind": document.get("kind") or "page"})
+    stored = StoredKind(
+        TARGET,
+        "target",
+        lambda document: {"kind": document.get("kind") or "page"},
+        format=FORMAT,
+        read=upgraded,
+    )
     plural = "targets"
 
     def readable(
@@ -43,11 +50,12 @@ class TargetKind(DocumentKind):
         sample = sample_of(services, form, AT_PUBLISH, FEWEST_AT_PUBLISH)
         day = today(services.database.now())
         warnings: list[Problem] = []
-        for one in lint_mappings(form, layouts, sample, linked_forms(services, form), day):
+        forms, refusals = linked_forms(services, form), refusals_of(document)
+        for one in lint_mappings(form, layouts, sample, forms, day, refusals):
             if one.check != "document":
                 listed = problems if one.severity == "problem" else warnings
                 problem = Problem(one.pointer, one.detail, offers=one.offers)
-                listed.append(of_target(problem, document))
+                listed.append(of_target(problem))
         return Checked(problems, warnings)
 
     def changes(
@@ -56,10 +64,11 @@ class TargetKind(DocumentKind):
         old: Document,
         new: Document,
     ) -> Sequence[Change]:
-        """By the labels of its inputs or parts, its addresses and its screens."""
+        """By the labels of its fields, its addresses and its screens."""
         return target_changes(old, new)
 
     def forget(self, services: Services, key: str) -> None:
-        """Its runs, and the mistakes that pages have reported."""
+        """Its runs, the mistakes that pages have reported, and what its mappings were run over."""
+        services.coverage_runs.forget("target", key)
         services.target_runs.forget(key)
         services.target_faults.forget(key)

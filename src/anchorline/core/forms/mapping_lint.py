@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..address import Address, Facts
@@ -30,6 +31,7 @@ def lint_mappings(
     sample: Mapping[str, Sequence[Address]],
     forms: Mapping[str, Collection[str]],
     current_day: int,
+    refusals: Mapping[str, Callable[[str], str]] | None = None,
 ) -> list[Finding]:
     """Everything that is wrong with a document's mappings, and what somebody should know.
 
@@ -39,13 +41,14 @@ def lint_mappings(
         sample: addresses by country.
         forms: of other forms by key: the keys of their fields.
         current_day: serial number of today.
+        refusals: by the keys of fields, why one cannot hold a text, in place of its type's reason.
     """
     form, problems = read_unfinished(document, layouts)
     found = [
         Finding("document", one.pointer, "problem", one.detail, None, one.offers)
         for one in problems
     ]
-    for case in _cases(document, form, layouts, sample, forms, current_day):
+    for case in _cases(document, form, layouts, sample, forms, current_day, refusals or {}):
         found += lint(case)
     for run, pointer in example_runs(document, form, layouts, current_day):
         found += _differences(run, pointer)
@@ -111,8 +114,12 @@ def _cases(
     sample: Mapping[str, Sequence[Address]],
     forms: Mapping[str, Collection[str]],
     current_day: int,
+    refusals: Mapping[str, Callable[[str], str]],
 ) -> Iterator[Case]:
-    receivers = receivers_of(form)
+    receivers = {
+        key: replace(one, refuses=refusals[key]) if key in refusals else one
+        for key, one in receivers_of(form).items()
+    }
     for at, entry in enumerate(document.get("slots") or ()):
         slot = form.slot(entry["key"])
         if slot is None:

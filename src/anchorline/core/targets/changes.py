@@ -1,7 +1,7 @@
 """What changes between two documents of a target, in sentences for whoever publishes.
 
-Inputs, parts, addresses and their rules change as a form's fields and slots do; the rest is what
-only targets have: where they hold, how inputs are found, screens, plans.
+Fields, addresses and their rules change as a form's fields and slots do; the rest is what only
+targets have: where they hold, how fields are found and reached, screens, how they are written.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from dataclasses import replace
 
 from ..document_changes import Change, Document, settings_changed
 from ..forms.changes import changes_between
-from .receivers import as_form, document_pointer, receivers_of
+from .receivers import as_form, document_pointer
 
 _SETTINGS = {
     "origins": "The sites of its pages",
@@ -19,14 +19,23 @@ _SETTINGS = {
     "style": "The style of the finder",
     "wording": "How everything is written in this program",
 }
-_OF_RECEIVER = {"find": "is found otherwise", "writes": "is chosen from its list otherwise"}
-_OF_PLAN = {
-    "table": "the order of its fields, or what comes between them",
+_OF_FIELD = {
+    "type": "is another kind of field",
+    "several_lines": "takes another number of lines",
+    "find": "is found otherwise",
+    "writes": "is chosen from its list otherwise",
+    "pieces": "is split otherwise",
+    "name": "is expected under another name",
+    "further": "is reached otherwise",
+    "empty": "is emptied otherwise",
+    "where": "stands elsewhere",
+}
+_OF_WRITING = {
     "steps": "its own steps",
     "by": "the way of writing",
     "check": "what is read back",
 }
-_OTHER_OF_PLAN = "keys, pace or window"
+_OTHER_OF_WRITING = "keys, pace or window"
 
 
 def target_changes(old: Document, new: Document) -> list[Change]:
@@ -35,15 +44,14 @@ def target_changes(old: Document, new: Document) -> list[Change]:
         *settings_changed(old, new, _SETTINGS),
         *_screens(old, new),
         *_as_of_a_form(old, new),
-        *_receivers(old, new),
+        *_fields(old, new),
         *_addresses(old, new),
     ]
 
 
 def _as_of_a_form(old: Document, new: Document) -> Iterator[Change]:
     for one in changes_between(as_form(old), as_form(new)):
-        document = old if one.kind == "removed" else new
-        yield replace(one, pointer=document_pointer(one.pointer, document), keeps=None)
+        yield replace(one, pointer=document_pointer(one.pointer), keeps=None)
 
 
 def _screens(old: Document, new: Document) -> Iterator[Change]:
@@ -67,12 +75,11 @@ def _screens(old: Document, new: Document) -> Iterator[Change]:
                 break
 
 
-def _receivers(old: Document, new: Document) -> Iterator[Change]:
-    listed = receivers_of(new)
-    for _key, earlier, at, entry in _in_both(old.get(receivers_of(old)), new.get(listed)):
-        for setting, detail in _OF_RECEIVER.items():
+def _fields(old: Document, new: Document) -> Iterator[Change]:
+    for _key, earlier, at, entry in _in_both(old.get("fields"), new.get("fields")):
+        for setting, detail in _OF_FIELD.items():
             if earlier.get(setting) != entry.get(setting):
-                yield Change("changed", f"/{listed}/{at}/{setting}", f"{_name(entry)} {detail}.")
+                yield Change("changed", f"/fields/{at}/{setting}", f"{_name(entry)} {detail}.")
 
 
 def _addresses(old: Document, new: Document) -> Iterator[Change]:
@@ -81,12 +88,12 @@ def _addresses(old: Document, new: Document) -> Iterator[Change]:
         if earlier.get("finder") != entry.get("finder"):
             detail = f"The finder of the address {_name(entry)} sits elsewhere, or says otherwise."
             yield Change("changed", f"{pointer}/finder", detail)
-        was, is_now = earlier.get("plan") or {}, entry.get("plan") or {}
+        was, is_now = earlier.get("writing") or {}, entry.get("writing") or {}
         differing = [name for name in {**was, **is_now} if was.get(name) != is_now.get(name)]
-        said = dict.fromkeys(_OF_PLAN.get(name, _OTHER_OF_PLAN) for name in differing)
+        said = dict.fromkeys(_OF_WRITING.get(name, _OTHER_OF_WRITING) for name in differing)
         if said:
             detail = f"The address {_name(entry)} is written otherwise: {', '.join(said)}."
-            yield Change("changed", f"{pointer}/plan", detail)
+            yield Change("changed", f"{pointer}/writing", detail)
 
 
 def _in_both(

@@ -1,18 +1,18 @@
-"""A target read as a form: what it is filled into are the fields, its addresses are the slots.
+"""A target read as a form: its fields are the fields, its addresses are the slots.
 
-So the rules of its mapping, their lint, examples and trace are those of a form.
+So the rules of its mapping, their lint, examples, coverage and trace are those of a form.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from ..errors import Problem
+from ..faults import Faults
+from .fields import length_of, read_field
 
 Document = Mapping[str, Any]
-# Of each kind of target, what an address is written into.
-RECEIVERS: dict[str, str] = {"page": "inputs", "program": "parts"}
 # What of an address's entry is the same as in a form's.
 _OF_SLOT = (
     "key", "label", "countries", "country", "kinds", "language", "datasets", "near",
@@ -20,13 +20,8 @@ _OF_SLOT = (
 )  # fmt: skip
 
 
-def receivers_of(document: Document) -> str:
-    """Where a target's document lists what an address is written into."""
-    return RECEIVERS.get(document.get("kind") or "page", "inputs")
-
-
 def as_form(document: Document) -> dict[str, Any]:
-    """The document of a form that has the target's receivers as fields."""
+    """The document of a form that has the target's fields."""
     return {
         "key": document["key"],
         "kind": "record",
@@ -35,9 +30,10 @@ def as_form(document: Document) -> dict[str, Any]:
             {
                 "key": entry["key"],
                 "label": entry.get("label") or entry["key"],
-                "max_length": entry.get("max_length"),
+                "max_length": length_of(entry),
+                "type": "long_text" if entry.get("several_lines") else "text",
             }
-            for entry in document.get(receivers_of(document)) or ()
+            for entry in document.get("fields") or ()
         ],
         "slots": [
             {name: entry[name] for name in _OF_SLOT if entry.get(name) is not None}
@@ -47,16 +43,24 @@ def as_form(document: Document) -> dict[str, Any]:
     }
 
 
-def of_target(problem: Problem, document: Document) -> Problem:
+def refusals_of(document: Document) -> dict[str, Callable[[str], str]]:
+    """By the fields' keys, why each cannot hold a text; see `TargetField.refuses`."""
+    nobody = Faults()
+    return {
+        entry["key"]: read_field(entry, "", nobody).refuses
+        for entry in document.get("fields") or ()
+        if entry.get("options")
+    }
+
+
+def of_target(problem: Problem) -> Problem:
     """A problem of that form at its place in the target."""
-    pointer = document_pointer(problem.pointer, document)
+    pointer = document_pointer(problem.pointer)
     return Problem(pointer, problem.detail, problem.at, problem.length, problem.offers)
 
 
-def document_pointer(pointer: str, document: Document) -> str:
+def document_pointer(pointer: str) -> str:
     """A place in that form as a place in the target."""
-    places = (("/fields", f"/{receivers_of(document)}"), ("/slots", "/addresses"))
-    for of_form, of_document in places:
-        if pointer == of_form or pointer.startswith(f"{of_form}/"):
-            return of_document + pointer[len(of_form) :]
+    if pointer == "/slots" or pointer.startswith("/slots/"):
+        return "/addresses" + pointer.removeprefix("/slots")
     return pointer

@@ -8,7 +8,7 @@ from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QPushButton
 
-from anchorline.core.targets.programs.report import PART_STATES, PartReport, RunReport
+from anchorline.core.targets.programs.report import FIELD_STATES, FieldReport, RunReport
 
 from .panel import Geometry, Panel, label
 from .rows import Rows
@@ -75,7 +75,7 @@ class ResultWindow(Panel):
     def render_report(self, report: RunReport) -> None:
         """Shows a report; parts that were not written come first, to be copied."""
         left = list(report.left_over())
-        unwritten = [one for one in report.parts if one.state in ("missing", "partly", "differs")]
+        unwritten = [one for one in report.fields if one.state in ("missing", "partly", "differs")]
         shown = [*left, *unwritten]
         rows = [(_line(one), one.text) for one in shown]
         if not report.stop and left and report.outcome != "differs":
@@ -112,8 +112,8 @@ class ResultWindow(Panel):
         self._list.setCurrentRow(min(at + 1, len(self._texts) - 1))
 
 
-def _line(part: PartReport) -> str:
-    state = PART_STATES[part.state]
+def _line(part: FieldReport) -> str:
+    state = FIELD_STATES[part.state]
     if part.state == "differs" and part.found:
         state = f"stands there as “{part.found}”"
     if part.state == "partly":

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from anchorline.core.targets.programs.report import PART_STATES, RunReport
+from anchorline.core.targets.programs.report import FIELD_STATES, RunReport
 
 from ..setting_up import WHAT_IT_IS
 from .panel import Panel, label
@@ -96,8 +96,8 @@ class SetupWindow(Panel):
         self._end_head.setText(report.says())
         self._end_text.setText(
             "\n".join(
-                f"{one.label}: {one.text or '–'}   ({PART_STATES[one.state]})"
-                for one in report.parts
+                f"{one.label}: {one.text or '–'}   ({FIELD_STATES[one.state]})"
+                for one in report.fields
             )
         )
         self._publish.setEnabled(report.outcome in ("verified", "unverified"))

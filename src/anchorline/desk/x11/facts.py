@@ -78,7 +78,7 @@ class Looker:
                 SeenField(
                     label=one.name,
                     is_named=bool(one.name),
-                    holds="lines" if one.takes_lines else "part",
+                    several_lines=one.takes_lines,
                 )
                 for one in things
                 if one.is_field

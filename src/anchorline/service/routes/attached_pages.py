@@ -7,7 +7,7 @@ from anchorline.core.targets.pages import PageTarget
 from anchorline.wire.base import Schema
 from anchorline.wire.filling import FillAnswer, FillRequest
 from anchorline.wire.page_targets import PageTargetDocument
-from anchorline.wire.targets import AttachedTarget, TargetFaultReport
+from anchorline.wire.targets import AttachedTarget, CountryFieldSchema, TargetFaultReport
 
 from ..access import Access
 from ..endpoints import ApiRequest, ApiResponse, Router
@@ -36,7 +36,12 @@ def attach_target(request: ApiRequest) -> Schema:
     shown = PageTargetDocument.model_validate(document)
     addresses = [one.model_copy(update={"examples": []}) for one in shown.addresses]
     return AttachedTarget(
-        document=shown.model_copy(update={"addresses": addresses}), version=number
+        document=shown.model_copy(update={"addresses": addresses}),
+        version=number,
+        country_fields={
+            key: CountryFieldSchema(field=one.field, texts=one.texts)
+            for key, one in targets.country_fields(request.services, target).items()
+        },
     )
 
 
@@ -50,7 +55,7 @@ def attach_target(request: ApiRequest) -> Schema:
     scopes=("desk", "forms"),
 )
 def fill_target(request: ApiRequest) -> Schema:
-    """What an address, or what is known of one, puts into the inputs of a page."""
+    """What an address, or what is known of one, puts into the fields of a page."""
     body, path = request.body(FillRequest), request.path
     return fill_answer(
         targets.fill_attached(

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from anchorline.application.coverage import WantedRun, start_coverage
+from anchorline.application.mapped_drafts import FORMS_MAPPED
+from anchorline.store.coverage_runs import CoverageRun as StoredRun
 from anchorline.wire.base import Schema
 from anchorline.wire.coverage import CoverageRequest, CoverageRun, CoverageRuns
 from anchorline.wire.datasets import JobAnswer
@@ -32,7 +36,7 @@ def start_mapping_coverage(request: ApiRequest) -> ApiResponse:
     body, services = request.body(CoverageRequest), request.services
     once_by = idempotency_key(request, f"coverage {form}/{slot}", request.http.get_data())
     wanted = WantedRun(body.source, body.per_country, body.rows, body.table)
-    job = start_coverage(services, request.caller, form, slot, wanted, once_by)
+    job = start_coverage(services, request.caller, FORMS_MAPPED, form, slot, wanted, once_by)
     headers = {"Location": f"/api/v1/jobs/{job.id}"}
     return ApiResponse(job_answer(services, job), status=202, headers=headers)
 
@@ -48,6 +52,11 @@ def list_coverage(request: ApiRequest) -> Schema:
     """The latest runs over many addresses, newest first."""
     form, slot = request.path["form"], request.path["slot"]
     request.services.forms.require(form)
+    return coverage_runs(request.services.coverage_runs.list("form", form, slot))
+
+
+def coverage_runs(runs: Sequence[StoredRun]) -> CoverageRuns:
+    """Runs as they are answered, of forms and targets alike."""
     return CoverageRuns(
         runs=[
             CoverageRun(
@@ -62,6 +71,6 @@ def list_coverage(request: ApiRequest) -> Schema:
                 seconds=run.seconds,
                 **run.result,
             )
-            for run in request.services.coverage_runs.list(form, slot)
+            for run in runs
         ]
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from anchorline.application import mapping_workbench as workbench
-from anchorline.core.address import Facts
+from anchorline.application.mapped_drafts import FORMS_MAPPED
 from anchorline.core.layouts import write_lines
 from anchorline.core.mapping import CHANGES
 from anchorline.store.document_model import Document
@@ -18,20 +18,17 @@ from anchorline.wire.mapping import (
     LintAnswer,
     LintRequest,
     MappingChanges,
-    MappingFinding,
-    MappingSample,
     MappingSamples,
-    ProposedRule,
     ProposedRules,
     ReadBackAnswer,
     ReadBackRequest,
     TryMappingRequest,
 )
-from anchorline.wire.rules import RuleSchema
 
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 from .filling import fill_answer
+from .mapping_answers import lint_answer, proposals_answer, samples_answer, tried_of
 
 router = Router("mapping", "forms")
 
@@ -75,21 +72,7 @@ def list_mapping_changes(_request: ApiRequest) -> Schema:
 def lint_form(request: ApiRequest) -> Schema:
     """What is wrong with the mappings of a draft, and what should be known; keeps nothing."""
     given = _kept(request.body(LintRequest).document)
-    found = workbench.lint(request.services, request.path["form"], given)
-    return LintAnswer(
-        problems=[
-            MappingFinding(
-                pointer=one.pointer,
-                severity=one.severity,
-                detail=one.detail,
-                addresses=one.addresses,
-                check=one.check,
-                offers=list(one.offers),
-            )
-            for one in found.findings
-        ],
-        looked_at={code: len(listed) for code, listed in found.sample.items()},
-    )
+    return lint_answer(workbench.lint(request.services, FORMS_MAPPED, request.path["form"], given))
 
 
 @router.endpoint(
@@ -109,7 +92,9 @@ def run_form_examples(request: ApiRequest) -> Schema:
                 passed=not run.differences,
                 differences={one.field: [one.expected, one.found] for one in run.differences},
             )
-            for slot, run in workbench.run_examples(request.services, request.path["form"])
+            for slot, run in workbench.run_examples(
+                request.services, FORMS_MAPPED, request.path["form"]
+            )
         ]
     )
 
@@ -123,14 +108,7 @@ def run_form_examples(request: ApiRequest) -> Schema:
 )
 def list_mapping_samples(request: ApiRequest) -> Schema:
     """Addresses to try a slot's mapping with: usual ones and odd ones of each country."""
-    return MappingSamples(
-        samples=[
-            MappingSample(
-                which=one.which, country_code=one.country_code, id=one.id, label=one.label
-            )
-            for one in workbench.samples(request.services, *_place(request))
-        ]
-    )
+    return samples_answer(workbench.samples(request.services, FORMS_MAPPED, *_place(request)))
 
 
 @router.endpoint(
@@ -144,12 +122,8 @@ def list_mapping_samples(request: ApiRequest) -> Schema:
 def propose_mapping(request: ApiRequest) -> Schema:
     """Rules for the fields of a draft that no rule of a slot writes yet, each with its reason."""
     given = _kept(request.body(LintRequest).document)
-    return ProposedRules(
-        proposals=[
-            ProposedRule(rule=RuleSchema.model_validate(one.rule), because=one.because)
-            for one in workbench.propose(request.services, *_place(request), given)
-        ]
-    )
+    found = workbench.propose(request.services, FORMS_MAPPED, *_place(request), given)
+    return proposals_answer(found)
 
 
 @router.endpoint(
@@ -163,14 +137,14 @@ def propose_mapping(request: ApiRequest) -> Schema:
 def try_mapping(request: ApiRequest) -> Schema:
     """What a draft's mapping makes of an address, step by step; keeps nothing."""
     body = request.body(TryMappingRequest)
-    tried = workbench.Tried(body.address_id, body.components, _facts(body), body.country_code)
     return fill_answer(
         workbench.try_out(
             request.services,
             request.caller,
+            FORMS_MAPPED,
             *_place(request),
             _kept(body.document),
-            tried,
+            tried_of(body),
             body.values,
         )
     )
@@ -188,7 +162,7 @@ def read_components_back(request: ApiRequest) -> Schema:
     """The address that stands in the fields of a slot's mapping."""
     body = request.body(ReadBackRequest)
     found, layout = workbench.read_back(
-        request.services, *_place(request), body.values, body.country_code
+        request.services, FORMS_MAPPED, *_place(request), body.values, body.country_code
     )
     return ReadBackAnswer(
         components=found.components,
@@ -205,10 +179,3 @@ def _kept(given: FormDocument | None) -> Document | None:
 def _place(request: ApiRequest) -> tuple[str, str]:
     """The form and the slot of the path."""
     return request.path["form"], request.path["slot"]
-
-
-def _facts(body: TryMappingRequest) -> Facts:
-    given = body.facts
-    if given is None:
-        return Facts()
-    return Facts(given.latitude, given.longitude, given.use or None, tuple(given.languages))

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from anchorline.application.once import once
 from anchorline.core.errors import Problem, unknown_name_detail
-from anchorline.core.targets.programs import SeenField
 from anchorline.core.targets.programs.proposal import propose_program
-from anchorline.core.targets.programs.ready_made import ready_made_plans
+from anchorline.core.targets.programs.ready_made import ready_made_targets
 from anchorline.wire.base import PageQuery, Schema
 from anchorline.wire.program_proposals import (
     ProgramProposalAnswer,
     ProgramProposalRequest,
-    ReadyMadePlanList,
-    ReadyMadePlanSchema,
+    ReadyMadeTargetList,
+    ReadyMadeTargetSchema,
 )
 from anchorline.wire.program_targets import ProgramTargetDocument
 from anchorline.wire.target_runs import (
@@ -28,6 +27,7 @@ from ..endpoints import ApiRequest, ApiResponse, Router
 from ..idempotency_header import IDEMPOTENCY, idempotency_key
 from ..problems import invalid
 from .looks import conditions_shown, look_from
+from .seen_fields import reasons_shown, seen_field
 
 router = Router("programs", "forms")
 
@@ -51,15 +51,15 @@ def list_program_targets(request: ApiRequest) -> Schema:
     return ProgramTargetList(targets=found)
 
 
-@router.endpoint("GET", "/ready-made-plans", access=Access.SERVER, answer=ReadyMadePlanList)
-def list_ready_made_plans(_request: ApiRequest) -> Schema:
-    """Ready-made plans to copy and change: parts, mapping and table of a kind of screen."""
-    return ReadyMadePlanList(
-        plans=[
-            ReadyMadePlanSchema.model_validate(
+@router.endpoint("GET", "/ready-made-targets", access=Access.SERVER, answer=ReadyMadeTargetList)
+def list_ready_made_targets(_request: ApiRequest) -> Schema:
+    """Ready-made targets to copy and change: the fields of a screen, and what fills them."""
+    return ReadyMadeTargetList(
+        targets=[
+            ReadyMadeTargetSchema.model_validate(
                 {"name": one.name, "title": one.title, "says": one.says, **one.content}
             )
-            for one in ready_made_plans()
+            for one in ready_made_targets()
         ]
     )
 
@@ -74,18 +74,18 @@ def list_ready_made_plans(_request: ApiRequest) -> Schema:
 def propose_program_target(request: ApiRequest) -> Schema:
     """A target for a program's screen, from looks at it and from its fields; nothing is kept."""
     body = request.body(ProgramProposalRequest)
-    plans = {one.name: one for one in ready_made_plans()}
-    if body.like is not None and body.like not in plans:
-        detail = unknown_name_detail("ready-made plan", body.like, list(plans))
+    ready_made = {one.name: one for one in ready_made_targets()}
+    if body.like is not None and body.like not in ready_made:
+        detail = unknown_name_detail("ready-made target", body.like, list(ready_made))
         raise invalid([Problem("/like", detail)])
     made = propose_program(
         body.key,
         body.title,
         [look_from(facts) for facts in body.looks],
         [look_from(facts) for facts in body.others],
-        [SeenField(**field.model_dump()) for field in body.fields],
+        [seen_field(one) for one in body.fields],
         request.services.layouts_in_force.current().on_form(None),
-        plans[body.like] if body.like else None,
+        ready_made[body.like] if body.like else None,
     )
     document = ProgramTargetDocument.model_validate(made.document)
     if body.countries:
@@ -96,7 +96,7 @@ def propose_program_target(request: ApiRequest) -> Schema:
     return ProgramProposalAnswer(
         document=document,
         conditions=conditions_shown(made.signature.conditions),
-        because=dict(made.because),
+        **reasons_shown(made.reasons),
         left=[label for label in made.left if label],
     )
 

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from anchorline.application import targets
-from anchorline.core.targets.pages.proposal import propose_target
-from anchorline.core.targets.pages.seen import SeenInput
+from anchorline.core.targets.pages.proposal import propose_page
 from anchorline.core.targets.programs.steps import as_entry
 from anchorline.wire.base import Schema
 from anchorline.wire.page_targets import PageTargetDocument
@@ -20,6 +19,7 @@ from anchorline.wire.targets import TargetFaultList, TargetFaultSchema, target_a
 from ..access import Access
 from ..endpoints import ApiRequest, Router
 from .filling import fill_answer
+from .seen_fields import reasons_shown, seen_field
 
 router = Router("target_set_up", "forms")
 
@@ -32,22 +32,16 @@ router = Router("target_set_up", "forms")
     answer=TargetProposalAnswer,
 )
 def propose_page_target(request: ApiRequest) -> Schema:
-    """A target for a page with these inputs, each with what it is taken for and why.
+    """A target for a page with these fields, each with what it is taken for and why.
 
     Nothing is kept.
     """
     body = request.body(TargetProposalRequest)
-    seen = [
-        SeenInput(
-            **one.model_dump(exclude={"options"}),
-            options=tuple((option.value, option.text) for option in one.options),
-        )
-        for one in body.inputs
-    ]
+    seen = [seen_field(one) for one in body.fields]
     layouts = request.services.layouts_in_force.current().on_form(None)
-    made = propose_target(seen, body.key, body.title, body.origins, layouts)
+    made = propose_page(seen, body.key, body.title, body.origins, layouts)
     return TargetProposalAnswer(
-        document=PageTargetDocument.model_validate(made.document), because=dict(made.because)
+        document=PageTargetDocument.model_validate(made.document), **reasons_shown(made.reasons)
     )
 
 

@@ -45,6 +45,13 @@ export function TakesFit({ rule, name, fields, labels, change }: TakesProps): Re
         />
         characters
       </label>
+      {fit.into.length === 1 && (
+        <label className="rule-setting inline">
+          in at most
+          <InputNumber size="small" aria-label={`Lines of ${name}`} min={1} max={12} placeholder="12" value={fit.lines ?? null} onChange={(lines) => set({ lines: lines ?? null })} />
+          lines, where the field takes several
+        </label>
+      )}
       <label className="rule-setting">
         What finds no room
         <Select

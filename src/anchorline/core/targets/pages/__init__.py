@@ -1,9 +1,9 @@
 """Pages that are not ours, in which an address must land.
 
-`page` reads a page target from a document; `ways` names how an input is found on a page.
+`page` reads a page target from a document; `ways` names how a field is found on a page.
 """
 
-from .page import PageAddress, PageInput, PageTarget, matches_path, read_page_target
+from .page import PageAddress, PageField, PageTarget, matches_path, read_page_target
 from .ways import SITS, WAYS, WRITES
 
 __all__ = [
@@ -11,7 +11,7 @@ __all__ = [
     "WAYS",
     "WRITES",
     "PageAddress",
-    "PageInput",
+    "PageField",
     "PageTarget",
     "matches_path",
     "read_page_target",

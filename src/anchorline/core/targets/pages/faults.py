@@ -3,13 +3,13 @@
 FAULTS: dict[str, str] = {
     "attribute": "the script has an attribute that there is not",
     "path": "the page is on none of the target's paths",
-    "input_missing": "an input is not found on the page",
-    "input_several": "an input is found more than once",
+    "field_missing": "a field is not found on the page",
+    "field_several": "a field is found more than once",
     "selector": "a selector is none",
-    "input_locked": "an input is disabled, or can only be read",
+    "field_locked": "a field is disabled, or can only be read",
     "address_unknown": "a program names an address that the target has not",
     "option_missing": "a list has no option for a text",
-    "value_refused": "the page does not keep what is written into an input",
+    "value_refused": "the page does not keep what is written into a field",
     "twice": "another copy of the script has attached the page already",
     "refused": "the service refuses a call of the page",
 }

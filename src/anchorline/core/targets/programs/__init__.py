@@ -4,19 +4,20 @@
 `steps` say how to write into it, and `run` does so through `hands`, which know the screen.
 """
 
-from .boxes import Part
-from .facts import Fact, Look, SeenField
+from ..proposal.seen import SeenField
+from .facts import Fact, Look
 from .hands import Hands, StopRun
 from .program import ProgramTarget, read_program_target
 from .recognition import Recognition, recognise
 from .report import RunReport
 from .run import Run
+from .visits import FieldText
 
 __all__ = [
     "Fact",
+    "FieldText",
     "Hands",
     "Look",
-    "Part",
     "ProgramTarget",
     "Recognition",
     "Run",

@@ -49,30 +49,6 @@ class Fact:
     text: str
 
 
-# What a field of a screen takes of an address.
-HOLDS: dict[str, str] = {
-    "part": "a part of it",
-    "lines": "all of it, line after line",
-    "commas": "all of it, with commas",
-}
-
-
-@dataclass(frozen=True, slots=True)
-class SeenField:
-    """A field of a screen, in the order of the Tab key; a text is empty where nothing tells.
-
-    Attributes:
-        max_length: characters that it takes, where that can be read.
-        holds: a key of HOLDS.
-        is_named: the label is the screen's own, and not what somebody says of it.
-    """
-
-    label: str = ""
-    is_named: bool = False
-    max_length: int | None = None
-    holds: str = "part"
-
-
 @dataclass(frozen=True, slots=True)
 class Look:
     """Everything that was seen of a screen at one time."""

@@ -1,7 +1,7 @@
-"""An entry plan: how a target's parts are written into the fields of a screen.
+"""A writing plan: how a target's fields are filled on a screen, one after the other.
 
-The simple case is a table: which part goes in, cleared first or not, what comes after it. It is
-carried out as steps; a plan that needs more has steps of its own instead.
+The fields are visited in the order of the target's list; each is emptied, written and read back. A
+plan that needs more has steps of its own instead.
 """
 
 from __future__ import annotations
@@ -11,24 +11,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from ...faults import Faults
+from .fields import ProgramField, emptying_chords
 from .keys import Chord, KeyNameError, read_chord, read_chords
 from .steps import STEPS, Step
 from .ways import WAYS
 
-# What comes after a part; of several that are left without a part between, the strongest is kept.
-THEN: dict[str, str] = {
-    "nothing": "nothing",
-    "blank": "a blank",
-    "comma": "a comma and a blank",
-    "line": "a new line in the same box",
-    "next": "the next field",
-}
-CLEARS: dict[str, str] = {
-    "no": "",
-    "line": "Home Shift+End Delete",
-    "box": "Ctrl+Home Ctrl+Shift+End Delete",
-    "own": "",
-}
 CHECKS: dict[str, str] = {
     "field": "each field is read before it is left",
     "screen": "the screen is read at the end",
@@ -41,42 +28,23 @@ _PREVIOUS, _LINE = Chord(("Shift",), "Tab"), Chord((), "Return")
 
 
 @dataclass(frozen=True, slots=True)
-class EntryRow:
-    """A row of the table.
+class WritingPlan:
+    """How the fields of one address are written.
 
     Attributes:
-        clear: a key of CLEARS: what is done to the field before its first part.
-        then: a key of THEN.
-        times: with `next`, how many fields further.
-        keep: an empty part keeps what comes after it.
-        field: the name that the screen gives the field, checked where it can be read.
-    """
-
-    part: str
-    clear: str = "line"
-    then: str = "next"
-    times: int = 1
-    keep: bool = False
-    field: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class EntryPlan:
-    """How the parts of one address are written.
-
-    Attributes:
-        rows: the table.
-        own_steps: steps instead of those that the table makes; empty for the table's.
+        fields: those of the target, in their order.
+        visited: keys of those that the address fills.
+        own_steps: steps instead of those that the fields make; empty for these.
         by: a key of WAYS.
         pace_ms: between two keys.
-        clear_keys: of rows that are cleared by `own` keys.
+        clear_keys: of fields that are emptied by keys of the program's `own`.
         jumps: a field that is full passes the focus on by itself.
         back_first: the program's window is brought to the front before writing.
         check: a key of CHECKS.
-        not_offered: parts that are not offered where no step writes them.
     """
 
-    rows: tuple[EntryRow, ...] = ()
+    fields: tuple[ProgramField, ...] = ()
+    visited: tuple[str, ...] = ()
     own_steps: tuple[Step, ...] = ()
     by: str = "keys"
     pace_ms: int = 2
@@ -88,32 +56,32 @@ class EntryPlan:
     jumps: bool = False
     back_first: bool = True
     check: str = "field"
-    not_offered: tuple[str, ...] = ()
 
-    def clear_chords(self, how: str) -> Sequence[Chord]:
-        """The keys that clear a field."""
-        return self.clear_keys if how == "own" else read_chords(CLEARS[how])
+    def chords(self, how: str, length: int | None = None) -> Sequence[Chord]:
+        """The keys that empty a field; see `emptying_chords`."""
+        return emptying_chords(how, self.clear_keys, length)
 
 
 def read_plan(
-    entry: Mapping[str, Any], parts: Sequence[str], pointer: str, faults: Faults
-) -> EntryPlan:
-    """A plan of a document, and what is wrong with it."""
-    rows = tuple(
-        _row(one, parts, f"{pointer}/table/{at}", faults)
-        for at, one in enumerate(entry.get("table") or ())
-    )
+    entry: Mapping[str, Any],
+    fields: Sequence[ProgramField],
+    visited: Sequence[str],
+    pointer: str,
+    faults: Faults,
+) -> WritingPlan:
+    """A plan of a document, and what is wrong with it.
+
+    Args:
+        visited: keys of the fields that the address's mapping fills.
+    """
+    keys = [one.key for one in fields]
     steps = tuple(
-        _step(one, parts, f"{pointer}/steps/{at}", faults)
+        _step(one, keys, f"{pointer}/steps/{at}", faults)
         for at, one in enumerate(entry.get("steps") or ())
     )
-    if not rows and not steps:
-        faults.say(f"{pointer}/table", "Say which part goes into the first field.")
     for name, known in (("by", WAYS), ("check", CHECKS)):
         if entry.get(name):
             faults.one_of(_CALLED[name], entry[name], known, f"{pointer}/{name}")
-    for at, key in enumerate(entry.get("not_offered") or ()):
-        faults.one_of("part", key, parts, f"{pointer}/not_offered/{at}")
     given: dict[str, Any] = {
         name: chord
         for name in ("paste_key", "next_key", "previous_key", "line_key")
@@ -124,29 +92,23 @@ def read_plan(
         for name in ("by", "pace_ms", "jumps", "back_first", "check")
         if entry.get(name) is not None
     }
-    clear_keys = _clear_keys(entry, rows, pointer, faults)
-    return EntryPlan(
-        rows=rows, own_steps=steps, clear_keys=clear_keys,
-        not_offered=tuple(entry.get("not_offered") or ()),
+    is_own = any(one.empty == "own" and one.key in visited for one in fields)
+    return WritingPlan(
+        fields=tuple(fields),
+        visited=tuple(visited),
+        own_steps=steps,
+        clear_keys=_clear_keys(entry, is_own, pointer, faults),
         **given,
-    )  # fmt: skip
+    )
 
 
 _CALLED = {"by": "way to write", "check": "way to check"}
 
 
-def _row(entry: Mapping[str, Any], parts: Sequence[str], at: str, faults: Faults) -> EntryRow:
-    row = EntryRow(**{name: value for name, value in entry.items() if value is not None})
-    faults.one_of("part", row.part, parts, f"{at}/part")
-    faults.one_of("way to clear", row.clear, CLEARS, f"{at}/clear")
-    faults.one_of("what comes after a part", row.then, THEN, f"{at}/then")
-    return row
-
-
-def _step(entry: Mapping[str, Any], parts: Sequence[str], at: str, faults: Faults) -> Step:
+def _step(entry: Mapping[str, Any], fields: Sequence[str], at: str, faults: Faults) -> Step:
     given = {name: value for name, value in entry.items() if name != "do" and value is not None}
     step: Step = STEPS[entry["do"]](**given)
-    step.check(parts, at, faults)
+    step.check(fields, at, faults)
     return step
 
 
@@ -159,11 +121,11 @@ def _chord(text: str, pointer: str, faults: Faults) -> Chord | None:
 
 
 def _clear_keys(
-    entry: Mapping[str, Any], rows: Sequence[EntryRow], pointer: str, faults: Faults
+    entry: Mapping[str, Any], is_own: bool, pointer: str, faults: Faults
 ) -> tuple[Chord, ...]:
     text = entry.get("clear_keys") or ""
-    if not text and any(row.clear == "own" for row in rows):
-        faults.say(f"{pointer}/clear_keys", "Name the keys that clear a field, such as Ctrl+U.")
+    if not text and is_own:
+        faults.say(f"{pointer}/clear_keys", "Name the keys that empty a field, such as Ctrl+U.")
     try:
         return tuple(read_chords(text))
     except KeyNameError as error:

@@ -1,10 +1,10 @@
-"""The steps that a plan's table makes."""
+"""The steps that the fields of a plan make."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
-from .plan import EntryPlan, EntryRow
+from .plan import WritingPlan
 from .steps import Step
 from .steps.clear import Clear
 from .steps.expect_field import ExpectField
@@ -13,35 +13,27 @@ from .steps.read_back import ReadBack
 from .steps.write import Write
 
 
-def steps_of(plan: EntryPlan) -> tuple[Step, ...]:
-    """The steps that carry a plan out: its own, or those of its table."""
-    return plan.own_steps or tuple(_of_table(plan))
+def steps_of(plan: WritingPlan) -> tuple[Step, ...]:
+    """The steps that carry a plan out: its own, or those of its fields."""
+    return plan.own_steps or tuple(_of_fields(plan))
 
 
-def boxes_of(rows: Sequence[EntryRow]) -> Iterator[list[EntryRow]]:
-    """The rows that go into one field of the screen each."""
-    box: list[EntryRow] = []
-    for row in rows:
-        box.append(row)
-        if row.then == "next":
-            yield box
-            box = []
-    if box:
-        yield box
-
-
-def _of_table(plan: EntryPlan) -> Iterator[Step]:
-    boxes = list(boxes_of(plan.rows))
-    for box in boxes:
-        first, last = box[0], box[-1]
-        if first.field:
-            yield ExpectField(name=first.field)
-        if first.clear != "no":
-            yield Clear(how=first.clear)
-        for row in box:
-            then = "nothing" if row is last else row.then
-            yield Write(part=row.part, then=then, keep=row.keep)
+def _of_fields(plan: WritingPlan) -> Iterator[Step]:
+    away = 0
+    is_first = True
+    for one in plan.fields:
+        if one.where != "screen":
+            continue
+        away += one.further
+        if one.key not in plan.visited:
+            continue
+        if not is_first:
+            yield Next(times=away)
+        if one.name:
+            yield ExpectField(name=one.name)
+        if one.empty != "no":
+            yield Clear(how=one.empty, field=one.key)
+        yield Write(field=one.key)
         if plan.check == "field":
             yield ReadBack()
-        if last.then == "next" and box is not boxes[-1]:
-            yield Next(times=last.times)
+        away, is_first = 0, False

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ...errors import Problem
 from ...faults import Faults
 from ...forms import Form, Slot, read_unfinished
 from ...layouts import LayoutLibrary
+from ...mapping import mapping_fills
 from ..receivers import Document, as_form, of_target
-from .plan import EntryPlan, read_plan
+from .fields import ProgramField, read_program_field
+from .plan import WritingPlan, read_plan
+from .planning import steps_of
 from .recognition import Candidate
 from .signature import Signature, read_signature
 from .wording import with_wording
@@ -21,14 +25,16 @@ class ProgramTarget:
 
     Attributes:
         screens: each tells the target by itself.
+        fields: of the screens, in the order of the key that goes from one to the next.
         plans: by the keys of its addresses.
-        form: the parts as fields, and the addresses as slots.
+        form: its fields, and the addresses as slots.
     """
 
     key: str
     title: str
     screens: tuple[Signature, ...]
-    plans: dict[str, EntryPlan]
+    fields: tuple[ProgramField, ...]
+    plans: dict[str, WritingPlan]
     form: Form
 
     def address(self, key: str) -> Slot | None:
@@ -51,7 +57,10 @@ def read_program_target(
     """A target as far as its document can be read, and what is wrong with it."""
     faults = Faults()
     form, problems = read_unfinished(as_form(with_wording(document)), layouts)
-    parts = [entry["key"] for entry in document.get("parts") or ()]
+    fields = tuple(
+        read_program_field(entry, f"/fields/{at}", faults)
+        for at, entry in enumerate(document.get("fields") or ())
+    )
     screens = tuple(
         read_signature(entry, f"/screens/{at}", faults)
         for at, entry in enumerate(document.get("screens") or ())
@@ -62,8 +71,18 @@ def read_program_target(
     if not addresses:
         faults.say("/addresses", "Say which address is captured: its countries and its mapping.")
     plans = {
-        entry["key"]: read_plan(entry.get("plan") or {}, parts, f"/addresses/{at}/plan", faults)
+        entry["key"]: _plan(entry, fields, f"/addresses/{at}", faults)
         for at, entry in enumerate(addresses)
     }
-    target = ProgramTarget(document["key"], document["title"], screens, plans, form)
-    return target, [*faults.problems, *(of_target(one, document) for one in problems)]
+    target = ProgramTarget(document["key"], document["title"], screens, fields, plans, form)
+    return target, [*faults.problems, *map(of_target, problems)]
+
+
+def _plan(
+    entry: Document, fields: Sequence[ProgramField], pointer: str, faults: Faults
+) -> WritingPlan:
+    visited = mapping_fills(entry.get("mapping") or ())
+    plan = read_plan(entry.get("writing") or {}, fields, visited, f"{pointer}/writing", faults)
+    if entry.get("mapping") and not steps_of(plan):
+        faults.say(f"{pointer}/mapping", "Let a rule fill a field that is on the screen.")
+    return plan

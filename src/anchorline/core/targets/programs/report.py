@@ -12,7 +12,7 @@ OUTCOMES: dict[str, str] = {
     "differs": "differs here",
     "stopped": "stopped",
 }
-PART_STATES: dict[str, str] = {
+FIELD_STATES: dict[str, str] = {
     "verified": "written and verified",
     "written": "written, not verified",
     "differs": "stands there differently",
@@ -24,17 +24,17 @@ PART_STATES: dict[str, str] = {
 
 
 @dataclass(frozen=True, slots=True)
-class PartReport:
-    """What became of a part: a key of PART_STATES.
+class FieldReport:
+    """What became of a field: a key of FIELD_STATES.
 
     Attributes:
-        text: what it is.
-        found: of one that differs, what stands in its field.
+        text: what it is filled with.
+        found: of one that differs, what stands there.
         written: of one that was written in part, how many characters.
-        offered: whether it is offered where it has no field.
+        offered: whether it is offered where the screen has no field for it.
     """
 
-    part: str
+    field: str
     label: str
     text: str
     state: str
@@ -72,27 +72,27 @@ class RunReport:
     stop: str
     detail: str
     at: int
-    parts: tuple[PartReport, ...]
+    fields: tuple[FieldReport, ...]
     log: tuple[LogEntry, ...]
     ms: int
 
     def says(self) -> str:
         """The report in a sentence."""
         if not self.stop:
-            different = [one.label for one in self.parts if one.state == "differs"]
+            different = [one.label for one in self.fields if one.state == "differs"]
             where = f": {', '.join(different)}" if different else ""
             return f"{OUTCOMES[self.outcome].capitalize()}{where}."
         if self.stop == "undone":
             return self.detail
-        done = [one.label for one in self.parts if one.state in ("written", "verified", "differs")]
+        done = [one.label for one in self.fields if one.state in ("written", "verified", "differs")]
         written = f"Written: {', '.join(done)}." if done else "Nothing was written."
-        partly = [f"{p.label} ({p.written} characters)" for p in self.parts if p.state == "partly"]
+        partly = [f"{p.label} ({p.written} characters)" for p in self.fields if p.state == "partly"]
         cut = f" In part: {', '.join(partly)}." if partly else ""
         return f"Stopped: {self.detail} {written}{cut}"
 
-    def left_over(self) -> Sequence[PartReport]:
-        """Parts of the address that have no field on the screen, and are offered."""
-        return [one for one in self.parts if one.state == "no_field" and one.offered]
+    def left_over(self) -> Sequence[FieldReport]:
+        """What the screen has no field for, and is offered."""
+        return [one for one in self.fields if one.state == "no_field" and one.offered]
 
 
 def normalised(text: str) -> str:

@@ -9,22 +9,22 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 
-from .boxes import Box, Part
 from .facts import folded
 from .hands import Hands, StopRun
-from .keys import read_chords
-from .plan import THEN, EntryPlan
+from .keys import Chord, read_chords
+from .plan import WritingPlan
 from .planning import steps_of
 from .report import LogEntry, RunReport
 from .signature import Condition
 from .steps import Step
+from .visits import FieldText, Visit
 from .ways import FOUND, OF_THE_WAY, TRIED
 from .written import Written, report_of, undone_detail
 
-_STRENGTH = tuple(THEN)
-_SIGNS = {"nothing": "", "blank": " ", "comma": ", ", "line": "\n"}
 _LOOK_AGAIN_SECONDS = 0.05
 _FIELD_SECONDS = 0.6
+# Ways to empty a field that do not mark what stands in it.
+_KEEP_NO_MARK = ("own", "erase")
 
 
 class Run:
@@ -38,24 +38,24 @@ class Run:
 
     def __init__(
         self,
-        plan: EntryPlan,
-        parts: Sequence[Part],
+        plan: WritingPlan,
+        texts: Sequence[FieldText],
         hands: Hands,
         clock_ms: Callable[[], float],
         observe: Callable[[int, str], None] | None = None,
         by: str = "",
     ) -> None:
         self.hands = hands
-        self.texts: Mapping[str, str] = {part.key: part.text for part in parts}
-        self.labels: Mapping[str, str] = {part.key: part.label for part in parts}
-        self._plan, self._parts = plan, parts
-        self._widths = {part.key: part.max_length for part in parts}
+        self.texts: Mapping[str, str] = {one.key: one.text for one in texts}
+        self.labels: Mapping[str, str] = {one.key: one.label for one in texts}
+        self._plan, self._wanted = plan, texts
+        self._widths = {one.key: one.max_length for one in texts}
         self._by = by or (TRIED[0] if plan.by == FOUND else plan.by)
         self._steps = steps_of(plan)
         self._clock, self._observe, self._began = clock_ms, observe, clock_ms()
         self._at = self._pressed = self._returned = 0
-        self._boxes: list[Box] = []
-        self._taken_back: list[Box] = []
+        self._visits: list[Visit] = []
+        self._taken_back: list[Visit] = []
         self._log: list[LogEntry] = []
         self._cut: dict[str, int] = {}
 
@@ -78,11 +78,11 @@ class Run:
 
     def go_on(self) -> RunReport:
         """Carries on after a stop, from the beginning of the field in hand."""
-        if self._boxes and self._boxes[-1].how and not self._boxes[-1].away:
-            begun = self._boxes.pop()
+        if self._visits and self._visits[-1].how and not self._visits[-1].away:
+            begun = self._visits.pop()
             self._at, self._pressed = begun.begun, 0
-            for part in begun.parts:
-                self._cut.pop(part, None)
+            for field in begun.fields:
+                self._cut.pop(field, None)
         return self.go()
 
     def not_begun(self, stop: StopRun) -> RunReport:
@@ -93,28 +93,28 @@ class Run:
         """Takes back what was written: back through the fields, the last one first."""
         try:
             self._forth()
-            for box in reversed(self._boxes):
-                if box.away:
-                    self._note(f"Go back to {self._named(box)}")
-                    for _ in range(box.away):
+            for visit in reversed(self._visits):
+                if visit.away:
+                    self._note(f"Go back to {self._named(visit)}")
+                    for _ in range(visit.away):
                         self.hands.press(self._plan.previous_key)
-                    box.away = 0
-                if not box.touched:
+                    visit.away = 0
+                if not visit.touched:
                     continue
-                self._note(f"Take back {self._named(box)}")
-                self._put_back(box)
-                box.text, box.found = box.before or "", None
+                self._note(f"Take back {self._named(visit)}")
+                self._put_back(visit)
+                visit.text, visit.found = visit.before or "", None
         except StopRun as stop:
             return self._report(stop)
-        self._taken_back = list(self._boxes)
-        self._boxes.clear()
+        self._taken_back = list(self._visits)
+        self._visits.clear()
         self._cut.clear()
         self._at = self._pressed = 0
         return self._report(None, undone=True)
 
     def back_to_first(self) -> None:
         """Goes back to the field that the run began in, so that another one can; may stop."""
-        while self._returned < sum(max(box.away, 0) for box in self._boxes):
+        while self._returned < sum(max(visit.away, 0) for visit in self._visits):
             self.hands.press(self._plan.previous_key)
             self._returned += 1
 
@@ -126,54 +126,49 @@ class Run:
 
     # What steps do (steps.step.Running).
 
-    def put(self, part: str, text: str, then: str, keep: bool, way: str) -> None:
-        """Writes a part, or a text of the plan's own, after the separator that is due."""
-        box = self._box()
-        wanted = self.texts.get(part, "") if part else text
-        if not wanted and not keep:
-            if box.due:
-                box.due = max(box.due, then, key=_STRENGTH.index)
+    def put(self, field: str, text: str, way: str) -> None:
+        """Writes what a field is filled with, or a text of the plan's own."""
+        visit = self._visit()
+        wanted = self.texts.get(field, "") if field else text
+        if field and field not in visit.fields:
+            visit.fields.append(field)
+        if not wanted:
             return
-        cut = self._cut.get(part, 0)
-        if box.due and not cut:
-            self._separate(box)
-        if part and part not in box.parts:
-            box.parts.append(part)
-        box.touched = True
+        cut = self._cut.get(field, 0)
+        visit.touched = True
         try:
             self._put_text(wanted[cut:], way or self._by)
         except StopRun as stop:
-            box.text += wanted[cut : cut + stop.written]
-            if part and cut + stop.written:
-                self._cut[part] = cut + stop.written
+            visit.text += wanted[cut : cut + stop.written]
+            if field and cut + stop.written:
+                self._cut[field] = cut + stop.written
             raise
-        self._cut.pop(part, None)
-        box.text += wanted[cut:]
-        box.due = then
+        self._cut.pop(field, None)
+        visit.text += wanted[cut:]
 
-    def clear(self, how: str) -> None:
-        """Empties the field, which begins a new box."""
-        box = Box(begun=self._at, how=how)
-        self._boxes.append(box)
-        box.before = self.hands.clear(self._plan.clear_chords(how))
-        box.touched = True
+    def clear(self, how: str, field: str) -> None:
+        """Empties the field with the focus, which begins a new visit."""
+        visit = Visit(begun=self._at, how=how, fields=[field] if field else [])
+        self._visits.append(visit)
+        visit.before = self.hands.clear(self._plan.chords(how, self._widths.get(field)))
+        visit.touched = True
 
     def move(self, times: int) -> None:
         """Goes so many fields on, or back where negative; not twice where a full one has jumped."""
-        box = self._boxes[-1] if self._boxes else None
-        if times > 0 and box and not box.away and self._has_jumped(box):
-            box.away = self._pressed = 1
+        visit = self._visits[-1] if self._visits else None
+        if times > 0 and visit and not visit.away and self._has_jumped(visit):
+            visit.away = self._pressed = 1
         chord = self._plan.next_key if times > 0 else self._plan.previous_key
         while self._pressed < abs(times):
             self.hands.press(chord)
             self._pressed += 1
-            if box:
-                box.away += 1 if times > 0 else -1
+            if visit:
+                visit.away += 1 if times > 0 else -1
 
     def line_break(self) -> None:
-        """A new line in the same box."""
+        """A new line in the same field."""
         self.hands.press(self._plan.line_key)
-        self._box().text += "\n"
+        self._visit().text += "\n"
 
     def press(self, keys: str, times: int) -> None:
         """Presses keys of the plan's own."""
@@ -184,10 +179,10 @@ class Run:
 
     def read_back(self) -> None:
         """Compares what stands in the field with what was written into it."""
-        box = self._box()
-        if not self._has_jumped(box):
-            chords = self._plan.clear_chords(box.how or "line") if box.how != "own" else ()
-            box.found = self.hands.read_field(chords[:-1])
+        visit = self._visit()
+        if not self._has_jumped(visit):
+            chords = self._chords(visit) if visit.how not in _KEEP_NO_MARK else ()
+            visit.found = self.hands.read_field(chords[:-1])
 
     def wait_for(self, kind: str, test: str, text: str, seconds: float) -> None:
         """Waits until the screen is so; with 0 seconds it must be now."""
@@ -213,21 +208,10 @@ class Run:
 
     # What those share.
 
-    def _box(self) -> Box:
-        if not self._boxes or self._boxes[-1].away:
-            self._boxes.append(Box(begun=self._at))
-        return self._boxes[-1]
-
-    def _separate(self, box: Box) -> None:
-        signs = _SIGNS[box.due] if box.left is None else box.left
-        try:
-            self._put_text(signs, self._by)
-        except StopRun as stop:
-            box.text += signs[: stop.written]
-            box.left = signs[stop.written :]
-            raise
-        box.text += signs
-        box.due, box.left = "", None
+    def _visit(self) -> Visit:
+        if not self._visits or self._visits[-1].away:
+            self._visits.append(Visit(begun=self._at))
+        return self._visits[-1]
 
     def _put_text(self, text: str, way: str) -> None:
         """Writes a text of several lines; each line break is a key of its own."""
@@ -244,24 +228,29 @@ class Run:
                 raise
             written += len(line)
 
-    def _put_back(self, box: Box) -> None:
+    def _put_back(self, visit: Visit) -> None:
         """Empties a field and writes what stood there, in another way where one is refused."""
         ways = list(dict.fromkeys((self._by, *TRIED)))
         for way in ways:
-            self.hands.clear(self._plan.clear_chords(box.how or "line"))
+            self.hands.clear(self._chords(visit))
             try:
-                self._put_text(box.before or "", way)
+                self._put_text(visit.before or "", way)
                 return
             except StopRun as stop:
                 if stop.kind not in OF_THE_WAY or way is ways[-1]:
                     raise
 
-    def _has_jumped(self, box: Box) -> bool:
-        width = self._widths.get(box.parts[-1]) if box.parts else None
-        return self._plan.jumps and width is not None and len(box.text) >= width
+    def _chords(self, visit: Visit) -> Sequence[Chord]:
+        """The keys that empty a field that the run is in."""
+        widths = [self._widths.get(field) for field in visit.fields]
+        return self._plan.chords(visit.how or "line", next(iter(widths), None))
 
-    def _named(self, box: Box) -> str:
-        return ", ".join(self.labels.get(part, part) for part in box.parts) or "the field"
+    def _has_jumped(self, visit: Visit) -> bool:
+        width = self._widths.get(visit.fields[-1]) if visit.fields else None
+        return self._plan.jumps and width is not None and len(visit.text) >= width
+
+    def _named(self, visit: Visit) -> str:
+        return ", ".join(self.labels.get(field, field) for field in visit.fields) or "the field"
 
     def _tell(self, step: Step) -> None:
         self._note(step.says(self.labels))
@@ -273,14 +262,12 @@ class Run:
 
     def _report(self, stop: StopRun | None, undone: bool = False) -> RunReport:
         """What came of it so far."""
-        taken_back = [box for box in self._taken_back if box.touched and box.before is None]
+        taken_back = [visit for visit in self._taken_back if visit.touched and visit.before is None]
         stopped = stop
         if undone:
-            stopped = StopRun("undone", undone_detail([self._named(box) for box in taken_back]))
-        seen = Written(
-            self._parts, self._boxes, self._steps, self._at, self._cut, self._plan.not_offered
-        )
+            stopped = StopRun("undone", undone_detail([self._named(visit) for visit in taken_back]))
+        seen = Written(self._wanted, self._visits, self._steps, self._at, self._cut)
         reads = stop is None and not undone and self._plan.check == "screen"
-        parts = seen.reports(self.hands if reads else None)
+        fields = seen.reports(self.hands if reads else None)
         ms = int(self._clock() - self._began)
-        return report_of(stopped, self._at, parts, self._log, ms)
+        return report_of(stopped, self._at, fields, self._log, ms)

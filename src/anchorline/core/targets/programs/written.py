@@ -1,15 +1,15 @@
-"""What a run has written, judged: part by part, true to the character."""
+"""What a run has written, judged: field by field, true to the character."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from .boxes import Box, Part
 from .hands import Hands, StopRun
-from .report import LogEntry, PartReport, RunReport, normalised
+from .report import FieldReport, LogEntry, RunReport, normalised
 from .steps import Step
 from .steps.put import Put
+from .visits import FieldText, Visit
 
 _SCREEN_READS = 6
 _READ_AGAIN_SECONDS = 0.1
@@ -21,54 +21,53 @@ class Written:
 
     Attributes:
         at: the step where it stands.
-        cut: of parts that were written in part, how many characters.
+        cut: of texts that were written in part, how many characters, by field.
     """
 
-    parts: Sequence[Part]
-    boxes: Sequence[Box]
+    texts: Sequence[FieldText]
+    visits: Sequence[Visit]
     steps: Sequence[Step]
     at: int
     cut: Mapping[str, int]
-    not_offered: Sequence[str]
 
-    def reports(self, hands: Hands | None) -> tuple[PartReport, ...]:
-        """What became of each part; with hands, what the screen shows is read."""
+    def reports(self, hands: Hands | None) -> tuple[FieldReport, ...]:
+        """What became of each field; with hands, what the screen shows is read."""
         screen = self._screen(hands) if hands is not None else None
-        return tuple(self._of(part, screen) for part in self.parts)
+        return tuple(self._of(one, screen) for one in self.texts)
 
-    def _of(self, part: Part, screen: str | None) -> PartReport:
-        state, found, written = self._state(part, screen)
-        offered = part.key not in self.not_offered
-        return PartReport(part.key, part.label, part.text, state, found, written, offered)
+    def _of(self, one: FieldText, screen: str | None) -> FieldReport:
+        state, found, written = self._state(one, screen)
+        offered = one.where == "offered"
+        return FieldReport(one.key, one.label, one.text, state, found, written, offered)
 
-    def _state(self, part: Part, screen: str | None) -> tuple[str, str, int]:
-        if not part.text:
+    def _state(self, one: FieldText, screen: str | None) -> tuple[str, str, int]:
+        if not one.text:
             return "empty", "", 0
-        cut = self.cut.get(part.key, 0)
+        cut = self.cut.get(one.key, 0)
         if cut:
             return "partly", "", cut
-        boxes = [box for box in self.boxes if part.key in box.parts]
-        if not boxes:
-            return ("missing" if self._writes(part.key) else "no_field"), "", 0
-        is_last = boxes[-1] is self.boxes[-1]
-        if self.at < len(self.steps) and is_last and not boxes[-1].text:
+        visits = [visit for visit in self.visits if one.key in visit.fields]
+        if not visits:
+            return ("missing" if self._writes(one.key) else "no_field"), "", 0
+        is_last = visits[-1] is self.visits[-1]
+        if self.at < len(self.steps) and is_last and not visits[-1].text:
             return "missing", "", 0
         if screen is not None:
-            return ("verified" if _is_in(screen, part.text) else "differs"), "", 0
-        for box in boxes:
-            if box.found is None:
+            return ("verified" if _is_in(screen, one.text) else "differs"), "", 0
+        for visit in visits:
+            if visit.found is None:
                 return "written", "", 0
-            if normalised(box.found) != normalised(box.text):
-                return "differs", box.found, 0
+            if normalised(visit.found) != normalised(visit.text):
+                return "differs", visit.found, 0
         return "verified", "", 0
 
-    def _writes(self, part: str) -> bool:
-        return any(isinstance(step, Put) and step.part == part for step in self.steps)
+    def _writes(self, field: str) -> bool:
+        return any(isinstance(step, Put) and step.field == field for step in self.steps)
 
     def _screen(self, hands: Hands) -> str | None:
-        """What the screen shows, when it shows all parts, or after a while."""
+        """What the screen shows, when it shows all texts, or after a while."""
         shown: str | None = None
-        texts = [part.text for part in self.parts if self._writes(part.key)]
+        texts = [one.text for one in self.texts if self._writes(one.key)]
         for again in range(_SCREEN_READS):
             if again:
                 hands.pause(_READ_AGAIN_SECONDS)
@@ -81,12 +80,12 @@ class Written:
 def report_of(
     stop: StopRun | None,
     at: int,
-    parts: tuple[PartReport, ...],
+    fields: tuple[FieldReport, ...],
     log: Sequence[LogEntry],
     ms: int,
 ) -> RunReport:
     """The report of a run that came to its end, or was stopped."""
-    states = {one.state for one in parts}
+    states = {one.state for one in fields}
     outcome = "verified"
     if stop is not None:
         outcome = "stopped"
@@ -95,7 +94,7 @@ def report_of(
     elif "written" in states:
         outcome = "unverified"
     kind, detail = (stop.kind, stop.detail) if stop is not None else ("", "")
-    return RunReport(outcome, kind, detail, at, parts, tuple(log), ms)
+    return RunReport(outcome, kind, detail, at, fields, tuple(log), ms)
 
 
 def undone_detail(unknown: Sequence[str]) -> str:

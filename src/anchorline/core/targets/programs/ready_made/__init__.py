@@ -1,4 +1,4 @@
-"""Ready-made plans: parts, mapping and table of a kind of screen, one file each."""
+"""Ready-made targets: fields, mapping and writing of screens of our scenario, one file each."""
 
 from __future__ import annotations
 
@@ -12,13 +12,13 @@ from anchorline.yaml_documents import read_yaml
 
 
 @dataclass(frozen=True, slots=True)
-class ReadyMadePlan:
-    """A plan to copy and change.
+class ReadyMadeTarget:
+    """A target to copy and change.
 
     Attributes:
         name: of its file.
         says: a sentence for whoever chooses one.
-        content: `parts`, `mapping` and `plan` as a target's document has them.
+        content: `fields` and `addresses` as a target's document has them.
     """
 
     name: str
@@ -28,12 +28,12 @@ class ReadyMadePlan:
 
 
 @lru_cache(maxsize=1)
-def ready_made_plans() -> Sequence[ReadyMadePlan]:
+def ready_made_targets() -> Sequence[ReadyMadeTarget]:
     """All of them, by name."""
     found = []
     for file in sorted(resources.files(__package__).iterdir(), key=lambda file: file.name):
         if file.name.endswith(".yaml"):
             entry = read_yaml(file.read_bytes())
-            content = {name: entry[name] for name in ("parts", "mapping", "plan")}
-            found.append(ReadyMadePlan(file.name[:-5], entry["title"], entry["says"], content))
+            content = {name: entry[name] for name in ("fields", "addresses")}
+            found.append(ReadyMadeTarget(file.name[:-5], entry["title"], entry["says"], content))
     return tuple(found)

@@ -25,9 +25,9 @@ class Expectation(Step):
             return self.text
         return Condition(self.kind, self.test, self.text).says()
 
-    def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+    def check(self, fields: Sequence[str], pointer: str, faults: Faults) -> None:
         """Says what is wrong with the step."""
-        Step.check(self, parts, pointer, faults)
+        Step.check(self, fields, pointer, faults)
         faults.one_of("kind of fact", self.kind, FACT_KINDS, f"{pointer}/kind")
         faults.one_of("comparison", self.test, TESTS, f"{pointer}/test")
         if not self.text.strip():

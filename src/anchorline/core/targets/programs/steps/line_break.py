@@ -1,4 +1,4 @@
-"""A new line in the same box."""
+"""A new line in the same field."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from .step import Running, Step
 
 @dataclass(frozen=True, slots=True)
 class LineBreak(Step):
-    """Begins a new line in the same box."""
+    """Begins a new line in the same field."""
 
     def says(self, labels: Mapping[str, str]) -> str:
         """The step in words."""

@@ -24,7 +24,7 @@ class Press(Step):
         """Carries the step out."""
         run.press(self.keys, self.times)
 
-    def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+    def check(self, fields: Sequence[str], pointer: str, faults: Faults) -> None:
         """Says what is wrong with the step."""
-        Step.check(self, parts, pointer, faults)
+        Step.check(self, fields, pointer, faults)
         check_keys(self.keys, f"{pointer}/keys", faults)

@@ -19,17 +19,17 @@ class Running(Protocol):
     texts: Mapping[str, str]
     labels: Mapping[str, str]
 
-    def put(self, part: str, text: str, then: str, keep: bool, way: str) -> None:
-        """Writes a part, or a text of the plan's own, with the separator that is due before it."""
+    def put(self, field: str, text: str, way: str) -> None:
+        """Writes what a field is filled with, or a text of the plan's own."""
 
-    def clear(self, how: str) -> None:
-        """Empties the field, which begins a new box."""
+    def clear(self, how: str, field: str) -> None:
+        """Empties the field with the focus, which begins a new visit."""
 
     def move(self, times: int) -> None:
         """Goes so many fields on, or back where negative."""
 
     def line_break(self) -> None:
-        """A new line in the same box."""
+        """A new line in the same field."""
 
     def press(self, keys: str, times: int) -> None:
         """Presses keys of the plan's own."""
@@ -49,23 +49,23 @@ class Step(ABC):
     """A step.
 
     Attributes:
-        when: a part; the step is left out where that is empty.
+        when: a field; the step is left out where it is filled with nothing.
     """
 
     when: str = ""
 
     @abstractmethod
     def says(self, labels: Mapping[str, str]) -> str:
-        """The step in words; `labels` are those of the parts, by key."""
+        """The step in words; `labels` are those of the fields, by key."""
 
     @abstractmethod
     def perform(self, run: Running) -> None:
         """Carries the step out; StopRun where the run has to end."""
 
-    def check(self, parts: Sequence[str], pointer: str, faults: Faults) -> None:
+    def check(self, fields: Sequence[str], pointer: str, faults: Faults) -> None:
         """Says what is wrong with the step."""
         if self.when:
-            faults.one_of("part", self.when, parts, f"{pointer}/when")
+            faults.one_of("field", self.when, fields, f"{pointer}/when")
 
 
 def check_keys(keys: str, pointer: str, faults: Faults) -> None:

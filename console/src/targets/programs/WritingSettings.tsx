@@ -2,7 +2,7 @@
 
 import { Checkbox, Collapse, Form, Input, InputNumber, Select } from "antd";
 
-import type { Part, Plan } from "./usePrograms";
+import type { Writing } from "./usePrograms";
 import { CHECKS, WAYS } from "./words";
 
 const KEYS: { name: "next_key" | "previous_key" | "line_key" | "paste_key" | "clear_keys"; label: string }[] = [
@@ -13,9 +13,9 @@ const KEYS: { name: "next_key" | "previous_key" | "line_key" | "paste_key" | "cl
   { name: "clear_keys", label: "Emptied by a key of its own" },
 ];
 
-export function PlanSettings(props: { plan: Plan; parts: Part[]; name: string; change: (plan: Plan) => void }): React.ReactNode {
-  const { plan, parts, name, change } = props;
-  const id = (of: string): string => `plan-${name}-${of}`;
+export function WritingSettings(props: { writing: Writing; name: string; change: (writing: Writing) => void }): React.ReactNode {
+  const { writing, name, change } = props;
+  const id = (of: string): string => `writing-${name}-${of}`;
   return (
     <Collapse
       className="plan-settings"
@@ -26,27 +26,24 @@ export function PlanSettings(props: { plan: Plan; parts: Part[]; name: string; c
           children: (
             <Form layout="vertical" requiredMark={false} className="setting-grid">
               <Form.Item label="A text is" htmlFor={id("by")}>
-                <Select id={id("by")} value={plan.by} options={WAYS} onChange={(by) => change({ ...plan, by })} />
+                <Select id={id("by")} value={writing.by} options={WAYS} onChange={(by) => change({ ...writing, by })} />
               </Form.Item>
               <Form.Item label="Between two keys, in ms" htmlFor={id("pace")}>
-                <InputNumber id={id("pace")} min={0} max={1000} value={plan.pace_ms} onChange={(value) => change({ ...plan, pace_ms: value ?? 2 })} />
+                <InputNumber id={id("pace")} min={0} max={1000} value={writing.pace_ms} onChange={(value) => change({ ...writing, pace_ms: value ?? 2 })} />
               </Form.Item>
               <Form.Item label="Afterwards" htmlFor={id("check")}>
-                <Select id={id("check")} value={plan.check} options={CHECKS} onChange={(check) => change({ ...plan, check })} />
+                <Select id={id("check")} value={writing.check} options={CHECKS} onChange={(check) => change({ ...writing, check })} />
               </Form.Item>
               {KEYS.map((key) => (
                 <Form.Item key={key.name} label={key.label} htmlFor={id(key.name)}>
-                  <Input id={id(key.name)} value={plan[key.name]} maxLength={40} placeholder={key.name === "clear_keys" ? "Ctrl+U" : ""} onChange={(event) => change({ ...plan, [key.name]: event.target.value })} />
+                  <Input id={id(key.name)} value={writing[key.name]} maxLength={40} placeholder={key.name === "clear_keys" ? "Ctrl+U" : ""} onChange={(event) => change({ ...writing, [key.name]: event.target.value })} />
                 </Form.Item>
               ))}
-              <Form.Item label="Never offered for copying" htmlFor={id("offered")}>
-                <Select id={id("offered")} mode="multiple" value={plan.not_offered} options={parts.map((one) => ({ value: one.key, label: one.label ?? one.key }))} onChange={(not_offered: string[]) => change({ ...plan, not_offered })} />
-              </Form.Item>
               <div>
-                <Checkbox checked={plan.jumps} onChange={(event) => change({ ...plan, jumps: event.target.checked })}>
+                <Checkbox checked={writing.jumps} onChange={(event) => change({ ...writing, jumps: event.target.checked })}>
                   A full field passes on by itself
                 </Checkbox>
-                <Checkbox checked={plan.back_first} onChange={(event) => change({ ...plan, back_first: event.target.checked })}>
+                <Checkbox checked={writing.back_first} onChange={(event) => change({ ...writing, back_first: event.target.checked })}>
                   The window is brought to the front first
                 </Checkbox>
               </div>

@@ -4,8 +4,8 @@
  * is meant is taken with Enter. A list that shows options of its own to the pointer only is clicked.
  */
 
-import { type Texts, fitting } from "./options";
-import type { Tree } from "./trees";
+import { type Texts, fitting } from "../options";
+import type { Tree } from "../trees";
 
 /** How long a page may take to answer a key, and how often it is looked. */
 const ANSWERS_MS = 400;
@@ -14,10 +14,6 @@ const MOST_OPTIONS = 600;
 /** How far above its box what a list shows may stand. */
 const LEVELS = 2;
 let others: Promise<unknown> = Promise.resolve();
-
-export function isCombobox(element: Element): boolean {
-  return element.localName !== "select" && element.getAttribute("role") === "combobox";
-}
 
 /** What a list shows as chosen: its own text, or what stands beside it; a placeholder is none. */
 export function shownIn(box: HTMLElement): string {

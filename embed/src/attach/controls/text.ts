@@ -1,0 +1,38 @@
+/** An input or a text area into which a text is typed, and an input that nobody sees. */
+
+import type { FieldType } from "../holders";
+import { plain } from "../options";
+import { type Control, type Lock, lockOf } from "./control";
+import { changed, focused, left, setNatively } from "./events";
+
+export class TextControl implements Control {
+  readonly elements: readonly HTMLElement[];
+
+  constructor(
+    readonly element: HTMLInputElement | HTMLTextAreaElement,
+    readonly type: FieldType,
+  ) {
+    this.elements = [element];
+  }
+
+  get lock(): Lock {
+    return lockOf(this.element);
+  }
+
+  read(): string {
+    return this.element.value;
+  }
+
+  holds(text: string): boolean {
+    return plain(this.read()) === plain(text);
+  }
+
+  write(text: string): Promise<boolean> {
+    const isSeen = this.type !== "hidden";
+    if (isSeen) focused(this.element);
+    setNatively(this.element, "value", text);
+    changed(this.element, text);
+    if (isSeen) left(this.element);
+    return Promise.resolve(true);
+  }
+}
