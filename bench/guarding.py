@@ -17,13 +17,13 @@ import signal
 import threading
 import time
 
+from tests.desk.contacts import contacts_document
 from tests.desk.desktop import Desktop, until
 from tests.desk.writes import Write
 from Xlib import XK, X, display
 from Xlib.ext import xtest
 
 from anchorline.client import ProgramTargetDocument
-from anchorline.core.targets.programs.ready_made import ready_made_plans
 from anchorline.desk.known_targets import known_target
 from anchorline.desk.looking import Eyes
 from anchorline.desk.writing import Place
@@ -132,14 +132,14 @@ class Disturbing:
         until(lambda: True, "")
         time.sleep(0.06)
         shown, wrong = self.program.fields, []
-        for part in report.parts:  # type: ignore[attr-defined]
-            there = shown.get(part.part, "")
-            if part.state in ("verified", "written") and there != part.text:
-                wrong.append(f"{part.part}: said {part.state}, but {there!r} stands there")
-            if part.state == "partly" and there != part.text[: part.written]:
-                wrong.append(f"{part.part}: said {part.written} characters, but {there!r}")
-            if part.state == "missing" and there == part.text:
-                wrong.append(f"{part.part}: said missing, but it stands there")
+        for one in report.fields:  # type: ignore[attr-defined]
+            there = shown.get(one.field, "")
+            if one.state in ("verified", "written") and there != one.text:
+                wrong.append(f"{one.field}: said {one.state}, but {there!r} stands there")
+            if one.state == "partly" and there != one.text[: one.written]:
+                wrong.append(f"{one.field}: said {one.written} characters, but {there!r}")
+            if one.state == "missing" and there == one.text:
+                wrong.append(f"{one.field}: said missing, but it stands there")
         return wrong
 
     def _disturb(self, kind: str, after: float, thief: Thief, ended: threading.Event) -> None:
@@ -174,17 +174,7 @@ class Disturbing:
 
 
 def _document() -> ProgramTargetDocument:
-    content = next(one.content for one in ready_made_plans() if one.name == "fields")
-    table = [row for row in content["plan"]["table"] if row["part"] != "region"]
-    return ProgramTargetDocument.model_validate(
-        {
-            "key": "contacts",
-            "kind": "program",
-            "title": "Contacts",
-            "parts": [part for part in content["parts"] if part["key"] != "region"],
-            "addresses": [{"key": "home", "label": "Home", "plan": {"table": table}}],
-        }
-    )
+    return ProgramTargetDocument.model_validate(contacts_document())
 
 
 def measure(runs: int, seed: int) -> tuple[int, list[str], collections.Counter[str]]:

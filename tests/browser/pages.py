@@ -67,7 +67,7 @@ TARGET = {
     "key": "checkout",
     "kind": "page",
     "title": "Checkout of the shop",
-    "inputs": [
+    "fields": [
         {
             "key": "street",
             "label": "Street",

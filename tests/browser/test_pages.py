@@ -175,25 +175,25 @@ SET_UP = {
         {"changes": {"paths": ["/basket*"]}},
         "it is for the paths /basket*, and this page is /",
     ),
-    "an input that is not there": (
-        {"changes": {"inputs": [*TARGET["inputs"][:3], {"key": "country", "find": [{"id": "land"}]}]}},
-        "the input “country” is not on this page: looked for id “land”",
+    "a field that is not there": (
+        {"changes": {"fields": [*TARGET["fields"][:3], {"key": "country", "find": [{"id": "land"}]}]}},
+        "the field “country” is not on this page: looked for id “land”",
     ),
-    "an input in a frame of another origin": (
+    "a field in a frame of another origin": (
         {"kind": INPUTS.replace('name="ship_postcode"', "") + FOREIGN_FRAME},
         "It may stand in a frame of another origin",
     ),
-    "an input that takes no text": (
-        {"kind": INPUTS.replace("Postcode <input", 'Postcode <input type="checkbox"')},
-        "There is a <input type=\"checkbox\"> instead, into which no text can be written.",
+    "a field that takes no text": (
+        {"kind": INPUTS.replace("Postcode <input", 'Postcode <input type="file"')},
+        "There is a <input type=\"file\"> instead, into which nothing can be written.",
     ),
-    "an input found twice": (
-        {"changes": {"inputs": [{"key": "street", "find": [{"css": "input"}]}, *TARGET["inputs"][1:]]}},
+    "a field found twice": (
+        {"changes": {"fields": [{"key": "street", "find": [{"css": "input"}]}, *TARGET["fields"][1:]]}},
         "was found 4 times",
     ),
     "a selector that is none": (
-        {"changes": {"inputs": [{"key": "street", "find": [{"css": "[["}, {"name": "ship_street"}]},
-                                *TARGET["inputs"][1:]]}},
+        {"changes": {"fields": [{"key": "street", "find": [{"css": "[["}, {"name": "ship_street"}]},
+                                *TARGET["fields"][1:]]}},
         "“[[” is no CSS selector",
     ),
 }  # fmt: skip
@@ -203,13 +203,13 @@ WRITTEN = {
         INPUTS.replace("United Kingdom (GB)", "Elsewhere"),
         "the list “country” has no option",
     ),
-    "an input that is disabled": (
+    "a field that is disabled": (
         INPUTS.replace('name="ship_town"', 'name="ship_town" disabled'),
-        "the input “town” is disabled on this page: what is written there is not sent",
+        "the field “town” is disabled on this page: it is filled as soon as it can be written.",
     ),
-    "an input that can only be read": (
+    "a field that can only be read": (
         INPUTS.replace('name="ship_town"', 'name="ship_town" readonly'),
-        "the input “town” can only be read on this page",
+        "the field “town” can only be read on this page: it is filled as soon as",
     ),
     "a page that keeps something else": (
         INPUTS + "<script>document.querySelector('[name=ship_town]')"
@@ -221,7 +221,7 @@ WRITTEN = {
         + "<script>document.querySelector('[name=ship_town]')"
         ".addEventListener('input', (event) => { event.target.value = event.target.value.slice(0, 5); });"
         "</script>",
-        "into “town”: it takes 5 characters. Set max_length in the target.",
+        "into “town”: it takes 5 characters. Set its length in the target.",
     ),
 }  # fmt: skip
 
@@ -267,14 +267,14 @@ def test_what_a_program_asks_wrongly_is_told_to_it(attached, stack):
 
 
 def test_a_mistake_is_counted_for_the_administrator_without_what_was_typed(attached, client):
-    missing = [*TARGET["inputs"][:3], {"key": "country", "find": [{"id": "land"}]}]
-    page = attached(changes={"inputs": missing})
+    missing = [*TARGET["fields"][:3], {"key": "country", "find": [{"id": "land"}]}]
+    page = attached(changes={"fields": missing})
     page.get_by_label("Street").fill("12 Secret Lane")
     wait_until(lambda: len(client.targets.faults("checkout")) == 1)
     page.reload()
     wait_until(lambda: client.targets.faults("checkout")[0].count == 2)
     (fault,) = client.targets.faults("checkout")
-    assert (fault.kind, fault.subject) == ("input_missing", "country")
+    assert (fault.kind, fault.subject) == ("field_missing", "country")
     assert "Secret" not in fault.detail
     assert "Chrom" in fault.browser
 
@@ -323,12 +323,12 @@ def test_a_target_that_could_not_work_is_not_published(stack):
     with Client(stack.url, stack.access["server_key"]) as client:
         document = {
             **TARGET, "key": "faulty", "origins": ["shop.example"],
-            "inputs": [*TARGET["inputs"], {"key": "extra", "find": [{"name": "a", "id": "b"}]}],
+            "fields": [*TARGET["fields"], {"key": "extra", "find": [{"name": "a", "id": "b"}]}],
         }  # fmt: skip
         draft, _etag = client.targets.put_draft(PageTargetDocument.model_validate(document))
         told = {problem.pointer: problem.detail for problem in draft.problems}
         assert "is no web origin" in told["/origins/0"]
-        assert "Give one way" in told["/inputs/4/find/0"]
+        assert "Give one way" in told["/fields/4/find/0"]
         with pytest.raises(InvalidError):
             client.targets.publish("faulty")
         client.targets.delete("faulty")

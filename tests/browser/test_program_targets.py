@@ -1,4 +1,6 @@
-"""A program target in the console: from a look and a ready-made plan to what its runs say."""
+"""A program target in the console: from a look and a ready-made target to what its runs say."""
+
+import re
 
 import pytest
 from playwright.sync_api import expect
@@ -16,8 +18,8 @@ FACTS = [
 RUN = {
     "address": "address", "version": 1, "outcome": "stopped", "stop": "left", "ms": 480,
     "detail": "“Chat” has the focus now.", "machine": "desk-7",
-    "parts": [{"part": "line1", "label": "Address line 1", "state": "partly"}],
-    "log": [{"at_ms": 3, "says": "Write Address line 1", "failed": True}],
+    "fields": [{"field": "line-1", "label": "Line 1", "state": "partly"}],
+    "log": [{"at_ms": 3, "says": "Write Line 1", "failed": True}],
 }  # fmt: skip
 
 
@@ -33,6 +35,11 @@ def client(stack):
             client.programs.remove_look(look)
         for one in client.targets.list():
             client.targets.delete(one.key)
+
+
+def field(picture, label):
+    """A field of the picture, as its number and its label name it."""
+    return picture.get_by_role("button", name=re.compile(rf"^(\d+ ?)?{label}\b"))
 
 
 def no_faults(console, where):
@@ -60,20 +67,27 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
     expect(console.get_by_text("It is “Contacts of the ledger”.")).to_be_visible()
     no_faults(console, "signature")
 
-    console.get_by_role("tab", name="Parts").click()
-    console.get_by_label("Most characters of Town").fill("20")
-    console.get_by_label("Country in capitals").check()
-    console.get_by_role("button", name="Take out Region").click()
-    no_faults(console, "parts")
-
-    console.get_by_role("tab", name="Plan").click()
-    expect(console.get_by_label("Part of row 5")).to_be_visible()
-    expect(console.get_by_label("Part of row 6")).to_have_count(0)
-    console.get_by_role("button", name="Move row 5").focus()
+    console.get_by_role("tab", name="Fields").click()
+    picture = console.locator(".picture")
+    expect(field(picture, "Line 1")).to_contain_text(re.compile("[A-Z ]{5,}"))
+    field(picture, "Line 3").click()
+    console.get_by_role("button", name="Take it out").click()
+    field(picture, "Line 2").click()
+    console.get_by_label("Characters that it takes").fill("20")
+    console.get_by_label("What the program calls it").fill("Second line")
+    console.get_by_role("button", name="Move Country").focus()
     console.keyboard.press("Alt+ArrowUp")
+    no_faults(console, "fields")
+    console.get_by_role("button", name="Where each part of “Address” goes").click()
+    expect(console.get_by_role("heading", name="Where each part of “Address” goes")).to_be_visible()
+    expect(console.get_by_text("No rule takes", exact=False)).to_have_count(0)
+    no_faults(console, "workbench")
+    console.get_by_role("button", name="Back to the fields").click()
+
+    console.get_by_role("tab", name="Writing").click()
     console.get_by_role("button", name="Keys, and what is read back").click()
     console.get_by_label("Between two keys, in ms").fill("5")
-    no_faults(console, "plan")
+    no_faults(console, "writing")
 
     console.get_by_role("tab", name="Settings").click()
     console.get_by_label("In capitals", exact=True).check()
@@ -81,24 +95,23 @@ def test_a_program_is_made_from_looks_changed_tried_and_published(console, stack
 
     console.get_by_role("tab", name="Try it").click()
     console.get_by_role("button", name="Work out “Address”").click()
-    expect(console.get_by_role("cell", name="PRACTICE HARBOUR")).to_be_visible()
-    expect(console.get_by_text("Write Address line 1")).to_be_visible()
+    expect(console.get_by_role("cell", name="LANTERN ROW").first).to_be_visible()
+    expect(console.get_by_text("Write Line 1")).to_be_visible()
     no_faults(console, "trial")
 
     published(console)
     document = client.targets.draft("contacts-of-the-ledger")[0].document
-    plan = document.addresses[0].plan
-    assert [row.part for row in plan.table] == ["line1", "line2", "town", "country", "postcode"]
-    assert (plan.pace_ms, document.wording.capitals) == (5, True)
-    assert [part.max_length for part in document.parts if part.key == "town"] == [20]
-    mapping = document.addresses[0].mapping
-    assert [rule.changes for rule in mapping if rule.into == "country"] == [["upper"]]
+    [address] = document.addresses
+    assert [one.key for one in document.fields] == ["line-1", "line-2", "country", "postcode"]
+    assert (address.writing.pace_ms, document.wording.capitals) == (5, True)
+    assert (document.fields[1].max_length, document.fields[1].name) == (20, "Second line")
+    assert [rule.fit.into for rule in address.mapping if rule.fit] == [["line-1", "line-2"]]
 
     client.programs.report_run(document.key, TargetRunReport.model_validate(RUN))
     console.get_by_role("tab", name="Runs").click()
     expect(console.get_by_text("“Chat” has the focus now.")).to_be_visible()
     console.get_by_role("button", name="Expand row").click()
-    expect(console.get_by_text("Write Address line 1: it stopped here")).to_be_visible()
+    expect(console.get_by_text("Write Line 1: it stopped here")).to_be_visible()
     no_faults(console, "runs")
 
 
@@ -109,17 +122,17 @@ def test_steps_are_written_by_hand_and_a_draft_is_copied_and_taken_back(console,
     client.targets.put_draft(proposal.document)
     client.targets.publish("ledger")
     console.goto(f"{stack.url}/console/targets/ledger")
-    console.get_by_role("tab", name="Plan").click()
+    console.get_by_role("tab", name="Writing").click()
     console.get_by_role("button", name="Write the steps by hand").click()
     steps = console.get_by_role("textbox", name="Steps")
-    expect(steps).to_contain_text("do: write, part: street")
-    steps.fill("- { do: write, part: street }\n- { do: press, keys: F5 }")
+    expect(steps).to_contain_text("do: write, field: street")
+    steps.fill("- { do: write, field: street }\n- { do: press, keys: F5 }")
     kept(console)
-    steps = client.targets.draft("ledger")[0].document.addresses[0].plan.steps
+    steps = client.targets.draft("ledger")[0].document.addresses[0].writing.steps
     assert [one.do for one in steps] == ["write", "press"]
     more(console, "Back to what is published")
     console.get_by_role("button", name="Take it back").click()
-    expect(console.get_by_label("Part of row 2")).to_be_visible()
+    expect(console.get_by_role("button", name="Write the steps by hand")).to_be_visible()
     more(console, "Copy")
     expect(console.get_by_role("heading", name="Ledger (copy)")).to_be_visible()
     assert {one.key for one in client.targets.list()} == {"ledger", "ledger-copy"}

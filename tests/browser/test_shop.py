@@ -1,4 +1,4 @@
-"""The shop of the demo: a page of another origin, whose own inputs one pick fills."""
+"""The shop of the demo: a page of another origin, whose own fields one pick fills."""
 
 import json
 

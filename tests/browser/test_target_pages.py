@@ -68,17 +68,17 @@ def test_a_page_that_is_opened_becomes_a_target_without_a_line_of_code(
     begin(console, stack, "Our checkout")
     console.get_by_label("Address of the page").fill(f"{origin}/index.html")
     seen = opened_from(console, origin)
-    expect(seen.get_by_text(re.compile("Anchorline sees [5-9] inputs"))).to_be_visible()
+    expect(seen.get_by_text(re.compile("Anchorline sees [5-9] fields"))).to_be_visible()
     row = console.locator("tr", has_text="Postcode").first
-    expect(row.get_by_role("combobox")).to_be_visible()
-    expect(row).to_contain_text("Postcode")
+    expect(row).to_contain_text("Its label says “Postcode”.")
     keep_and_publish(console)
 
-    console.get_by_role("tab", name="Inputs").click()
+    console.get_by_role("tab", name="Fields").click()
     console.get_by_label("Address of the page").fill(f"{origin}/index.html")
     again = opened_from(console, origin)
     console.get_by_role("button", name=re.compile("^Fill")).click()
-    expect(console.locator("tr", has_text="Street").first).to_contain_text("Lantern Row")
+    street = console.locator(".picture").get_by_role("button", name=re.compile("^Street"))
+    expect(street).to_contain_text(re.compile("on the page now: .*Lantern Row"))
     expect(again.get_by_label("Street")).to_have_value(re.compile("Lantern Row"))
 
     key = line_of(console)
@@ -99,18 +99,21 @@ def test_html_that_is_pasted_becomes_a_target(console, stack, targets):
     html = INPUTS + "<script>window.ran = true</script><img src=x onerror='window.ran = true'>"
     console.get_by_label("The HTML of its form").fill(html)
     console.get_by_role("button", name="Look at it").click()
-    expect(console.get_by_label("What Town is")).to_be_visible()
+    expect(console.locator("tr", has_text="ship-town")).to_contain_text("Its label says “Town”.")
     assert console.evaluate("window.ran") is None, "nothing in it runs"
     assert axe_faults(console) == []
     note = console.locator("tr", has_text="Delivery note")
-    expect(note).to_contain_text("Left to people")
+    expect(note).to_contain_text("nothing")
     console.get_by_role("button", name="Keep it as a draft").click()
     expect(console.get_by_role("heading", level=1, name="Pasted page")).to_be_visible()
     document = targets.draft("pasted-page")[0].document
     assert document.origins == ["https://shop.example"]
-    assert [one.key for one in document.inputs] == [
+    assert [one.key for one in document.fields] == [
         "ship-street", "ship-town", "ship-postcode", "ship-country", "note",
     ]  # fmt: skip
+    console.locator(".picture").get_by_role(
+        "button", name=re.compile("^Delivery note")
+    ).last.click()
     console.get_by_label("What Delivery note is").click()
     console.keyboard.type("district")
     console.keyboard.press("Enter")
@@ -124,7 +127,7 @@ def test_html_without_an_input_is_said(console, stack):
     console.get_by_role("tab", name="Paste its HTML").click()
     console.get_by_label("The HTML of its form").fill("<p>No form</p>")
     console.get_by_role("button", name="Look at it").click()
-    expect(console.get_by_text("There is no input in this HTML.")).to_be_visible()
+    expect(console.get_by_text("There is no field in this HTML.")).to_be_visible()
 
 
 def test_a_page_without_the_line_is_said_in_time(console, stack, shop):
@@ -137,8 +140,9 @@ def test_a_page_without_the_line_is_said_in_time(console, stack, shop):
 
 
 SEEN = (
-    "{element: 'input', name: 'x', id: '', autocomplete: '', class_name: '', label: 'Street', "
-    "placeholder: '', options: [], max_length: null}"
+    "{type: 'text', name: 'x', id: '', autocomplete: '', class_name: '', label: 'Street', block: '', "
+    "placeholder: '', position: 0, several_lines: false, options: [], max_length: null, is_named: true, "
+    "pieces: [], place: null, is_whole: false, is_read_only: false}"
 )
 
 
@@ -169,14 +173,14 @@ def test_a_page_that_is_opened_cannot_send_the_console_elsewhere(console, stack,
 @pytest.mark.parametrize(
     ("script", "said"),
     [
-        ("opener.postMessage({kind: 'anchorline-page', url: 'https://bank.example/', inputs: [seen]}, '*')",
+        ("opener.postMessage({kind: 'anchorline-page', url: 'https://bank.example/', fields: [seen]}, '*')",
          "says that it is at https://bank.example"),
-        ("opener.postMessage({kind: 'anchorline-page', url: location.href, inputs: [{label: {}}]}, '*')",
+        ("opener.postMessage({kind: 'anchorline-page', url: location.href, fields: [{label: {}}]}, '*')",
          "something that nobody here understands"),
-        ("opener.postMessage({kind: 'anchorline-page', url: 5, inputs: null}, '*')", "nobody here understands"),
+        ("opener.postMessage({kind: 'anchorline-page', url: 5, fields: null}, '*')", "nobody here understands"),
         ("opener.postMessage(null, '*')", "nobody here understands"),
         ("const round = {}; round.round = round; opener.postMessage(round, '*')", "nobody here understands"),
-        ("opener.postMessage({kind: 'anchorline-tried', inputs: [1], said: 'x'}, '*')", "nobody here understands"),
+        ("opener.postMessage({kind: 'anchorline-tried', fields: [1], said: 'x'}, '*')", "nobody here understands"),
     ],
 )  # fmt: skip
 def test_what_a_page_says_that_it_may_not_is_said_and_not_taken(console, stack, shop, script, said):
@@ -186,7 +190,7 @@ def test_what_a_page_says_that_it_may_not_is_said_and_not_taken(console, stack, 
     console.get_by_label("Address of the page").fill(origin)
     opened_from(console, origin)
     expect(console.get_by_text(said)).to_be_visible()
-    expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+    expect(console.get_by_role("heading", name="Its fields")).to_have_count(0)
     expect(console.get_by_label("What the page is called here")).to_have_value("Odd")
     assert axe_faults(console) == []
 
@@ -198,12 +202,12 @@ def test_a_page_that_speaks_without_end_makes_no_work_without_end(console, stack
     saying(
         folder,
         "for (let n = 0; n < 400; n++) opener.postMessage({kind: 'anchorline-page', "
-        "url: location.href, inputs: [{...seen, name: 'n' + n}]}, '*')",
+        "url: location.href, fields: [{...seen, name: 'n' + n}]}, '*')",
     )
     begin(console, stack, "Talks")
     console.get_by_label("Address of the page").fill(origin)
     opened_from(console, origin)
-    expect(console.get_by_role("heading", name="Its inputs")).to_be_visible()
+    expect(console.get_by_role("heading", name="Its fields")).to_be_visible()
     console.wait_for_timeout(1500)
     assert 0 < len(proposals) <= 30
 
@@ -220,10 +224,10 @@ def test_a_page_that_leads_elsewhere_is_said_and_can_be_opened_there(console, st
     console.get_by_label("Address of the page").fill(f"{origin}/old.html")
     opened_from(console, origin)
     expect(console.get_by_text(f"You opened {origin}, and {other} answers.")).to_be_visible()
-    expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+    expect(console.get_by_role("heading", name="Its fields")).to_have_count(0)
     with console.context.expect_page(lambda one: one.url.startswith(other)):
         console.get_by_role("button", name=f"Open {other} instead").click()
-    expect(console.get_by_role("heading", name="Its inputs")).to_be_visible()
+    expect(console.get_by_role("heading", name="Its fields")).to_be_visible()
 
 
 def test_a_page_that_nobody_opened_from_here_is_not_listened_to(console, stack, shop):
@@ -231,13 +235,13 @@ def test_a_page_that_nobody_opened_from_here_is_not_listened_to(console, stack, 
     saying(
         folder,
         "for (const one of [window, opener, parent]) one?.postMessage("
-        "{kind: 'anchorline-page', url: location.href, inputs: [seen]}, '*')",
+        "{kind: 'anchorline-page', url: location.href, fields: [seen]}, '*')",
     )
     begin(console, stack, "Other")
     console.get_by_label("Address of the page").fill("https://shop.invalid/")
     console.evaluate(f"window.open({origin!r})")
     console.wait_for_timeout(1500)
-    expect(console.get_by_role("heading", name="Its inputs")).to_have_count(0)
+    expect(console.get_by_role("heading", name="Its fields")).to_have_count(0)
 
 
 def test_a_page_of_the_console_that_fails_keeps_what_was_being_edited(

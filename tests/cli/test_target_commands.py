@@ -35,12 +35,13 @@ def test_a_target_is_applied_shown_published_gone_back_from_and_deleted(run, tmp
     shown = run("targets", "show", "cli-shop")
     again = tmp_path / "again.yaml"
     again.write_text(shown.stdout)
+    assert "fields:" in shown.stdout, "a file of an earlier release is kept as today's"
     assert "Nothing is different" in run("targets", "apply", str(again)).stderr
     assert "No page has reported" in run("targets", "faults", "cli-shop").stderr
     file.write_text(FILE.replace("{at: street}", "{at: stret}"))
     faulty = run("targets", "apply", str(file), "--yes")
     assert (
-        "/addresses/0/finder/at: There is no input 'stret'. Did you mean street?" in faulty.stderr
+        "/addresses/0/finder/at: There is no field 'stret'. Did you mean street?" in faulty.stderr
     )
     refused = run("targets", "publish", "cli-shop", "--yes")
     assert (refused.returncode, "Did you mean street" in refused.stderr) == (2, True)

@@ -53,14 +53,16 @@ def set_up(client, eyes, stand_in, pace_ms=2):
         setup.fields = [
             SeenField(
                 label=label,
-                holds=more[0] if more else "part",
+                is_named=False,
+                is_whole=more[:1] in (["lines"], ["commas"]),
+                several_lines=more[:1] == ["lines"],
                 max_length=more[1] if more[1:] else None,
             )
             for label, *more in said
         ]
     asking = SettingUp(client)
     proposal = asking.propose(setup)
-    proposal.document.addresses[0].plan.pace_ms = pace_ms
+    proposal.document.addresses[0].writing.pace_ms = pace_ms
     assert asking.keep(proposal.document) == []
     version = asking.publish(setup.key)
     return known_target(proposal.document, version), Place(seen.window, seen.focus)

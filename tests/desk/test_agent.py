@@ -8,11 +8,10 @@ from contextlib import contextmanager
 import pytest
 
 from anchorline.client import Client, ProgramTargetDocument
-from anchorline.core.targets.programs.ready_made import ready_made_plans
 
+from .contacts import contacts_document
 from .desktop import end, until
 
-PLANS = {one.name: one.content for one in ready_made_plans()}
 STALE = {"line1": "stale", "line2": "stale", "town": "stale", "postcode": "stale", "country": "x"}
 PRACTICE = {
     "line1": "1 Lantern Row", "line2": "", "town": "Practice Harbour", "postcode": "B1 1BB",
@@ -24,23 +23,7 @@ NUMBERS = itertools.count(1)
 
 
 def contacts(**changes):
-    content = PLANS["fields"]
-    table = [row for row in content["plan"]["table"] if row["part"] != "region"]
-    address = {
-        "key": "home", "label": "Home", "countries": ["GB"], "practice_word": "practice",
-        "mapping": [rule for rule in content["mapping"] if rule.get("into") != "region"],
-        "plan": {"table": table},
-    }  # fmt: skip
-    document = {
-        "key": "contacts", "kind": "program", "title": f"Ledger {next(NUMBERS)}",
-        "screens": [{"key": "contact", "conditions": [
-            {"kind": "program", "text": "contacts"},
-            {"kind": "title", "test": "begins", "text": "Contact"},
-        ]}],
-        "parts": [part for part in content["parts"] if part["key"] != "region"],
-        "addresses": [address],
-    }  # fmt: skip
-    return document | changes
+    return contacts_document(f"Ledger {next(NUMBERS)}", **changes)
 
 
 @pytest.fixture
@@ -144,7 +127,7 @@ def program(desktop):
 
 def test_an_address_is_written_by_keys_alone_and_told_of(desktop, eyes, running, service, program):
     document = contacts()
-    document["addresses"][0]["plan"]["by"] = "found"
+    document["addresses"][0]["writing"]["by"] = "found"
     published(service, document)
     form = program("contacts")
     running.find(document["title"], "practice lantern row 1", ROW)
@@ -210,7 +193,7 @@ def test_escape_gives_the_program_its_focus_back(desktop, eyes, running, service
 def test_two_addresses_of_a_screen_are_offered_by_name(desktop, eyes, running, service, program):
     document = contacts()
     second = document["addresses"][0] | {"key": "work", "label": "Work"}
-    second["plan"] = {"table": [{"part": "postcode", "then": "nothing"}]}
+    second["mapping"] = [{"components": ["postcode"], "into": "postcode"}]
     published(service, document | {"addresses": [document["addresses"][0], second]})
     form = program("contacts")
     running.open(f"{document['title']}: Home")
@@ -218,14 +201,13 @@ def test_two_addresses_of_a_screen_are_offered_by_name(desktop, eyes, running, s
     desktop.wait_for_front(": Work)")
     running.take("practice lantern row 1", ROW)
     form.wait_for({"line1": PRACTICE["postcode"], "town": "stale"})
-    desktop.wait_for_front("what was written")
-    desktop.person.press("Escape")
+    desktop.wait_for_front("Contact")
 
 
 def test_what_was_stopped_goes_on_from_there_or_is_taken_back(desktop, running, service, program):
     document = contacts()
     # Also while the ways of writing are tried.
-    document["addresses"][0]["plan"] |= {"pace_ms": 150, "by": "found"}
+    document["addresses"][0]["writing"] |= {"pace_ms": 150, "by": "found"}
     published(service, document)
     form = program("contacts")
     running.find(document["title"], "practice lantern row 1", ROW)
@@ -268,11 +250,9 @@ def test_a_slow_walk_says_each_step_and_the_key_goes_on(desktop, eyes, running, 
     until(lambda: service.programs.runs("contacts"), "the report")
 
 
-def test_parts_without_a_field_are_offered_and_copied(desktop, eyes, running, service, program):
+def test_what_has_no_field_is_offered_and_copied(desktop, eyes, running, service, program):
     document = contacts()
-    plan = document["addresses"][0]["plan"]
-    plan["table"] = [row for row in plan["table"] if row["part"] != "country"]
-    plan["table"][-1] = plan["table"][-1] | {"then": "nothing"}
+    document["fields"][-1]["where"] = "offered"
     published(service, document)
     form = program("contacts")
     running.find(document["title"], "practice lantern row 1", ROW)

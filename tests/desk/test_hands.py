@@ -8,7 +8,7 @@ import time
 import pytest
 
 from anchorline.core.targets.programs.keys import Chord, read_chords
-from anchorline.core.targets.programs.plan import CLEARS
+from anchorline.core.targets.programs.fields import EMPTIES
 from anchorline.desk.field_walk import FieldWalk
 from anchorline.desk.writing import Place
 from anchorline.desk.x11.hands import X11Hands
@@ -51,7 +51,7 @@ def test_it_is_known_while_the_thread_that_holds_selections_is_busy(hands, form,
     found = []
     try:
         for _ in VALUES:
-            found.append(hands.clear(read_chords(CLEARS["line"])))
+            found.append(hands.clear(read_chords(EMPTIES["line"])))
             hands.press(NEXT)
     finally:
         is_over.set()

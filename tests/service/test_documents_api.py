@@ -13,7 +13,7 @@ FORM = {"kind": "record", "title": "T", "fields": [{"key": "note", "label": "Not
 OWN = {"title": "T", "countries": ["FO"], "ask": [{"component": "town", "label": {"en": "Place"}}]}
 TARGET = {
     "kind": "page", "title": "T", "origins": ["https://a.example"],
-    "inputs": [{"key": "town", "label": "Town", "find": [{"name": "town"}]}],
+    "fields": [{"key": "town", "label": "Town", "find": [{"name": "town"}]}],
     "addresses": [{"key": "home", "label": "Home", "countries": ["GB"], "finder": {"at": "town"},
                    "mapping": [{"lines": "street", "into": "town"}]}],
 }  # fmt: skip

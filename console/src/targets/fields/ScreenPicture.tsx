@@ -34,7 +34,7 @@ export function ScreenPicture({ target, address, values, tried, chosen, choose, 
           const isOnScreen = !("where" in field) || field.where === "screen";
           const number = isFilled && isOnScreen && target.kind === "program" ? ++visit : null;
           return (
-            <MovableRow key={field.key} at={at} name={fieldName(field)} className={`picture-row ${isFilled ? "is-filled" : ""}`} move={move}>
+            <MovableRow key={field.key} at={at} name={`${fieldName(field)}, ${at + 1}`} className={`picture-row ${isFilled ? "is-filled" : ""}`} move={move}>
               {blocks[at] !== "" && blocks[at] !== blocks[at - 1] && <span className="picture-block">{blocks[at]}</span>}
               <button type="button" className="picture-field" aria-pressed={field.key === chosen} onClick={() => choose(field.key)}>
                 <span className="picture-label">
