@@ -44,7 +44,7 @@ def test_a_program_is_applied_worded_copied_and_taken_back(run, tmp_path):
             run("targets", "delete", key, "--yes")
     shown = run("targets", "apply", str(file))
     assert "new" in shown.stdout
-    file.write_text(FILE.replace("then: nothing", "then: nowhere"))
+    file.write_text(FILE.replace("label: Street", "label: Street, max_length: none"))
     wrong = run("targets", "apply", str(file))
     assert wrong.returncode == 2
-    assert "/addresses/0/plan/table/0/then" in wrong.stderr
+    assert "/fields/0/max_length" in wrong.stderr

@@ -41,7 +41,7 @@ export interface AttachedFill {
   label: string;
   answer: FillAnswer;
   /** By the keys of the target's fields, what became of the texts that were to be written. */
-  outcomes: Record<string, Outcome>;
+  outcomes: ReadonlyMap<string, Outcome>;
 }
 
 export class AttachedAddress {
@@ -186,13 +186,13 @@ export class AttachedAddress {
   }
 
   /** Says what stands on the page, and what does not; null where another fill came between. */
-  private async tellOutcomes(answer: FillAnswer): Promise<Record<string, Outcome> | null> {
+  private async tellOutcomes(answer: FillAnswer): Promise<ReadonlyMap<string, Outcome> | null> {
     const { words, fields } = this.place;
     this.latest = answer;
     const written = Object.entries(answer.values).flatMap(([key, value]) => (value ? (fields.get(key) ?? []) : []));
-    const outcomes = Object.fromEntries(await Promise.all(written.map(async (field) => [field.key, await field.settled()] as const)));
+    const outcomes = new Map(await Promise.all(written.map(async (field) => [field.key, await field.settled()] as const)));
     if (this.latest !== answer) return null;
-    const of = (...kinds: Outcome[]): PageField[] => written.filter((field) => kinds.includes(outcomes[field.key]!));
+    const of = (...kinds: Outcome[]): PageField[] => written.filter((field) => kinds.includes(outcomes.get(field.key) ?? "due"));
     const named = (some: PageField[]): string => some.map((field) => field.label).join(", ");
     const [due, refused] = [of("due"), of("refused")];
     for (const field of due) field.onLate = () => void this.tellOutcomes(answer);
@@ -250,7 +250,7 @@ export class AttachedAddress {
 }
 
 /** Of an answer what stands on the page. */
-function heldOf(answer: FillAnswer, outcomes: Record<string, Outcome>): FillAnswer {
-  const values = Object.entries(answer.values).filter(([key]) => outcomes[key] === "held" || outcomes[key] === "theirs");
+function heldOf(answer: FillAnswer, outcomes: ReadonlyMap<string, Outcome>): FillAnswer {
+  const values = Object.entries(answer.values).filter(([key]) => ["held", "theirs"].includes(outcomes.get(key) ?? ""));
   return { ...answer, values: Object.fromEntries(values) };
 }

@@ -106,8 +106,9 @@ def start_target_coverage(request: ApiRequest) -> ApiResponse:
     """Runs a draft's mapping over many addresses: a job."""
     target, slot = _place(request)
     body, services = request.body(CoverageRequest), request.services
-    name = f"coverage of target {target}/{slot}"
-    once_by = idempotency_key(request, name, request.http.get_data())
+    once_by = idempotency_key(
+        request, f"coverage of target {target}/{slot}", request.http.get_data()
+    )
     wanted = WantedRun(body.source, body.per_country, body.rows, body.table)
     job = start_coverage(services, request.caller, TARGETS_MAPPED, target, slot, wanted, once_by)
     headers = {"Location": f"/api/v1/jobs/{job.id}"}
