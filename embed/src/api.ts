@@ -2771,7 +2771,7 @@ export interface components {
             /** @default  */
             label: string;
             /** @enum {string} */
-            state: "verified" | "written" | "differs" | "partly" | "missing" | "no_field" | "empty";
+            state: "verified" | "written" | "shown" | "differs" | "partly" | "missing" | "no_field" | "empty";
         };
         /** @description A step of a run: when it was begun, in milliseconds, and in words. */
         RunStep: {

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import random
 import shutil
 import signal
 import subprocess
@@ -19,6 +20,8 @@ from anchorline.desk.x11.keyboard import Keyboard
 from anchorline.desk.x11.screen import Screen
 
 PATIENCE = 30
+# How long a person holds a key.
+HELD_SECONDS = (0.06, 0.14)
 
 
 def until(true, what, seconds=PATIENCE, more=lambda: ""):
@@ -181,10 +184,11 @@ class StandIn:
 
 
 class Person:
-    """Somebody at the keyboard: keys go to whatever has the focus."""
+    """Somebody at the keyboard: keys go to what has the focus, held as people hold them."""
 
     def __init__(self, connection):
         self._display = connection
+        self._hold = random.Random(7)
 
     def press(self, *chords):
         """Presses keys, such as `Ctrl+Alt+A`."""
@@ -209,6 +213,8 @@ class Person:
     def _send(self, stroke):
         for code in (*stroke.held, stroke.code):
             xtest.fake_input(self._display, X.KeyPress, code)
+        self._display.sync()
+        time.sleep(self._hold.uniform(*HELD_SECONDS))
         for code in (stroke.code, *reversed(stroke.held)):
             xtest.fake_input(self._display, X.KeyRelease, code)
         self._display.sync()

@@ -7,8 +7,8 @@ import time
 
 import pytest
 
-from anchorline.core.targets.programs.keys import Chord, read_chords
 from anchorline.core.targets.programs.fields import EMPTIES
+from anchorline.core.targets.programs.keys import Chord, read_chords
 from anchorline.desk.field_walk import FieldWalk
 from anchorline.desk.writing import Place
 from anchorline.desk.x11.hands import X11Hands

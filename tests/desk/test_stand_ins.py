@@ -82,7 +82,8 @@ def test_twenty_addresses_land_where_they_belong(desktop, eyes, service, name):
                 if component not in ("region", "region_code", "district") and whole:
                     assert text_is_there(text, shown), (component, text, shown)
             to_first_field(desktop, program, AWAY[name])
-        assert outcomes == {"verified"}
+        # Of a terminal nobody knows which cells are whose.
+        assert outcomes == ({"unverified"} if name == "orders" else {"verified"})
     finally:
         program.close()
 

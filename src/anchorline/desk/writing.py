@@ -150,7 +150,12 @@ class Writing:
         values = self._order.values
         return [
             FieldText(
-                one.key, one.field.label, values.get(one.key, ""), one.field.max_length, one.where
+                one.key,
+                one.field.label,
+                values.get(one.key, ""),
+                one.field.max_length,
+                one.where,
+                one.cells,
             )
             for one in self._order.target.fields
         ]

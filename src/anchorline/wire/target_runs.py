@@ -15,7 +15,9 @@ Stop = Literal[
     "", "left", "box", "field", "screen", "frozen", "gone", "escape", "keys", "layout",
     "undone", "refused",
 ]  # fmt: skip
-FieldState = Literal["verified", "written", "differs", "partly", "missing", "no_field", "empty"]
+FieldState = Literal[
+    "verified", "written", "shown", "differs", "partly", "missing", "no_field", "empty"
+]
 
 
 class PublishedProgram(Schema):

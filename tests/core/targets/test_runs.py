@@ -9,6 +9,7 @@ from anchorline.core.targets.programs import Fact, FieldText, Run
 from anchorline.core.targets.programs.fields import read_program_field
 from anchorline.core.targets.programs.plan import read_plan
 from anchorline.core.targets.programs.planning import steps_of
+from anchorline.core.targets.programs.report import FIELD_STATES
 from anchorline.core.targets.programs.steps import as_entry
 
 from .fake_screen import FakeScreen
@@ -43,9 +44,12 @@ def plan_of(fields=FIELDS, visited=None, **writing):
 
 def run_of(plan, screen, texts=TEXTS, **more):
     wanted = [
-        FieldText(one.key, one.key.title(), texts.get(one.key, ""), one.field.max_length, one.where)
+        FieldText(
+            one.key, one.key.title(), texts.get(one.key, ""), one.field.max_length, one.where,
+            one.cells,
+        )
         for one in plan.fields
-    ]
+    ]  # fmt: skip
     return Run(plan, wanted, screen, Clock(), **more)
 
 
@@ -107,6 +111,24 @@ def test_what_cannot_be_read_is_not_called_verified():
     report = run_of(plan_of(), FakeScreen(list(STALE), readable=False)).go()
     assert report.outcome == "unverified"
     assert report.says() == "Written, not verified."
+
+
+def test_a_text_on_a_terminal_is_verified_in_its_own_cells_and_nowhere_else():
+    cells = {"left": 0, "top": 0, "width": 20, "height": 1}
+    fields = [{"key": key, "place": {**cells, "top": at}} for at, key in enumerate(FIELDS)]
+    right = run_of(plan_of(fields, check="screen"), FakeScreen(list(STALE))).go()
+    assert (right.outcome, set(states(right).values())) == ("verified", {"verified"})
+    # It began one field early: everything stands on the screen, and nothing where it belongs.
+    early = FakeScreen([*STALE, "old 5"], at=1)
+    report = run_of(plan_of(fields, check="screen"), early).go()
+    assert set(states(report).values()) == {"differs"}
+    assert report.fields[1].found == "4 Kiln Row"
+
+
+def test_of_a_terminal_whose_cells_nobody_knows_it_is_said_that_the_field_is_not_known():
+    report = run_of(plan_of(check="screen"), FakeScreen(list(STALE))).go()
+    assert (report.outcome, set(states(report).values())) == ("unverified", {"shown"})
+    assert FIELD_STATES["shown"] == "on the screen; its field is not known"
 
 
 def test_what_a_field_makes_of_a_text_is_compared_without_case_and_blanks():
@@ -184,6 +206,14 @@ def test_back_at_its_first_field_a_run_can_be_taken_back_or_begun_again(start, t
     screen.at = start
     run.undo()
     assert (screen.at, screen.fields) == (start, STALE)
+
+
+def test_what_was_written_in_part_is_not_called_nothing():
+    screen = FakeScreen(list(STALE), stops={5: "left"})
+    report = run_of(plan_of(), screen).go()
+    assert report.says() == "Stopped: It stopped: left. In part: Street (3 characters)."
+    nothing = run_of(plan_of(), FakeScreen(list(STALE), stops={1: "left"})).go()
+    assert nothing.says() == "Stopped: It stopped: left. Nothing was written."
 
 
 @given(st.integers(1, 45))

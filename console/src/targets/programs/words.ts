@@ -39,6 +39,7 @@ export const OUTCOMES: Record<string, { label: string; colour: string }> = {
 export const FIELD_STATES: Record<string, string> = {
   verified: "written and verified",
   written: "written, not verified",
+  shown: "on the screen; its field is not known",
   differs: "stands there differently",
   partly: "written in part",
   missing: "not written",

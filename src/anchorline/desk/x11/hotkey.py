@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import select
 import threading
+import time
 from collections.abc import Callable
 
 from Xlib import XK, X, display, error
@@ -17,6 +18,9 @@ from .screen import Screen
 _MASKS = {
     "Ctrl": X.ControlMask, "Alt": X.Mod1Mask, "Shift": X.ShiftMask, "Super": X.Mod4Mask,
 }  # fmt: skip
+# A person lets go of keys within this; who holds them longer waits no further.
+_HELD_SECONDS = 2.0
+_LOOK_SECONDS = 0.004
 # Caps Lock and Num Lock do not matter.
 _LOCKS = (0, X.LockMask, X.Mod2Mask, X.LockMask | X.Mod2Mask)
 
@@ -72,10 +76,21 @@ class Hotkey:
             while self._display.pending_events():
                 one = self._display.next_event()
                 if one.type == X.KeyPress and one.detail == self._code:
-                    self._pressed(self._screen.focus())
+                    focus = self._screen.focus()
+                    self._wait_until_up()
+                    self._pressed(focus)
             ready = select.select([self._display.fileno(), self._woken], [], [])[0]
             if self._woken in ready:
                 return
+
+    def _wait_until_up(self) -> None:
+        """Waits until no key is held: nothing can be asked of a screen while they are.
+
+        A terminal is read by marking it, and held keys make something else of that.
+        """
+        until = time.monotonic() + _HELD_SECONDS
+        while any(self._display.query_keymap()) and time.monotonic() < until:
+            time.sleep(_LOOK_SECONDS)
 
 
 def _symbol(key: str) -> str:

@@ -9,6 +9,7 @@ from typing import Any
 from ...faults import Faults
 from ..fields import TargetField, read_field
 from .keys import Chord, read_chords
+from .visits import Cells
 
 # How a field is emptied, and the keys that do it; the last of them deletes.
 EMPTIES: dict[str, str] = {
@@ -36,6 +37,7 @@ class ProgramField:
         further: how many fields it is further than the one before it in the target's list.
         empty: a key of EMPTIES: what is done before anything is written.
         where: a key of PLACES.
+        cells: where it stands on a terminal's screen; None where that is not known.
     """
 
     field: TargetField
@@ -43,6 +45,7 @@ class ProgramField:
     further: int = 1
     empty: str = "line"
     where: str = "screen"
+    cells: Cells | None = None
 
     @property
     def key(self) -> str:
@@ -57,7 +60,12 @@ def read_program_field(entry: Mapping[str, Any], pointer: str, faults: Faults) -
     where = entry.get("where") or "screen"
     faults.one_of("way to empty a field", empty, EMPTIES, f"{pointer}/empty")
     faults.one_of("place of a field", where, PLACES, f"{pointer}/where")
-    return ProgramField(field, entry.get("name") or "", entry.get("further") or 1, empty, where)
+    place = entry.get("place") or {}
+    # A row high: the cells of a terminal. What is higher was measured in pixels.
+    cells = Cells(place["left"], place["top"], place["width"]) if place.get("height") == 1 else None
+    return ProgramField(
+        field, entry.get("name") or "", entry.get("further") or 1, empty, where, cells
+    )
 
 
 def emptying_chords(how: str, own: Sequence[Chord], length: int | None) -> Sequence[Chord]:

@@ -15,12 +15,17 @@ OUTCOMES: dict[str, str] = {
 FIELD_STATES: dict[str, str] = {
     "verified": "written and verified",
     "written": "written, not verified",
+    "shown": "on the screen; its field is not known",
     "differs": "stands there differently",
     "partly": "written in part",
     "missing": "not written",
     "no_field": "has no field here",
     "empty": "the address has none",
 }
+
+
+# States of a field into which all of its text was written.
+_THERE = ("written", "verified", "shown", "differs")
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,11 +89,11 @@ class RunReport:
             return f"{OUTCOMES[self.outcome].capitalize()}{where}."
         if self.stop == "undone":
             return self.detail
-        done = [one.label for one in self.fields if one.state in ("written", "verified", "differs")]
-        written = f"Written: {', '.join(done)}." if done else "Nothing was written."
+        done = [one.label for one in self.fields if one.state in _THERE]
         partly = [f"{p.label} ({p.written} characters)" for p in self.fields if p.state == "partly"]
-        cut = f" In part: {', '.join(partly)}." if partly else ""
-        return f"Stopped: {self.detail} {written}{cut}"
+        said = [f"Written: {', '.join(done)}."] if done else []
+        said += [f"In part: {', '.join(partly)}."] if partly else []
+        return f"Stopped: {self.detail} {' '.join(said) or 'Nothing was written.'}"
 
     def left_over(self) -> Sequence[FieldReport]:
         """What the screen has no field for, and is offered."""

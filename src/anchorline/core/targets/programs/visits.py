@@ -31,11 +31,27 @@ class Visit:
 
 
 @dataclass(frozen=True, slots=True)
+class Cells:
+    """A row of cells of a terminal's screen, counted from 0."""
+
+    left: int
+    top: int
+    width: int
+
+    def text_in(self, screen: str) -> str:
+        """What stands in them."""
+        lines = screen.split("\n")
+        line = lines[self.top] if self.top < len(lines) else ""
+        return line[self.left : self.left + self.width]
+
+
+@dataclass(frozen=True, slots=True)
 class FieldText:
     """What the target's mapping puts into a field.
 
     Attributes:
         where: a key of PLACES.
+        cells: where it stands on a terminal's screen; None where that is not known.
     """
 
     key: str
@@ -43,3 +59,4 @@ class FieldText:
     text: str
     max_length: int | None = None
     where: str = "screen"
+    cells: Cells | None = None

@@ -53,7 +53,7 @@ class Written:
         if self.at < len(self.steps) and is_last and not visits[-1].text:
             return "missing", "", 0
         if screen is not None:
-            return ("verified" if _is_in(screen, one.text) else "differs"), "", 0
+            return (*_on_screen(one, screen), 0)
         for visit in visits:
             if visit.found is None:
                 return "written", "", 0
@@ -91,7 +91,7 @@ def report_of(
         outcome = "stopped"
     elif "differs" in states:
         outcome = "differs"
-    elif "written" in states:
+    elif states & {"written", "shown"}:
         outcome = "unverified"
     kind, detail = (stop.kind, stop.detail) if stop is not None else ("", "")
     return RunReport(outcome, kind, detail, at, fields, tuple(log), ms)
@@ -103,6 +103,18 @@ def undone_detail(unknown: Sequence[str]) -> str:
     return said + (
         f" What stood in {', '.join(unknown)} before could not be read." if unknown else ""
     )
+
+
+def _on_screen(one: FieldText, screen: str) -> tuple[str, str]:
+    """What became of a text that is looked for on the screen, and what stands in its cells.
+
+    A text that stands somewhere else than in its own field verifies nothing.
+    """
+    if one.cells is not None:
+        found = one.cells.text_in(screen)
+        holds = normalised(found) == normalised(one.text)
+        return ("verified", "") if holds else ("differs", found.strip())
+    return ("shown" if _is_in(screen, one.text) else "differs"), ""
 
 
 def _is_in(screen: str, text: str) -> bool:
