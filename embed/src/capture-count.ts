@@ -28,6 +28,7 @@ export class CaptureCount {
   private readonly ending = new AbortController();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private isPicked = false;
+  private isPartly = false;
   private hasAddress = false;
   private isChanged = false;
   private isByHand = false;
@@ -56,11 +57,21 @@ export class CaptureCount {
 
   /** An address was filled in, or what is known of several. */
   filled(answer: FillAnswer, isWhole: boolean): void {
-    if (isWhole) this.counts.picked++;
-    else this.counts.partly++;
-    this.isPicked = isWhole;
+    this.taken(isWhole);
+    this.stands(answer);
+  }
+
+  /** An address was picked, or what is known of several: once in a capture, however often one is picked in it. */
+  taken(isWhole: boolean): void {
+    if (isWhole && !this.isPicked) this.counts.picked++;
+    if (!isWhole && !this.isPicked && !this.isPartly) this.counts.partly++;
+    if (isWhole) this.isPicked = true;
+    else this.isPartly = true;
     this.hasAddress = true;
-    this.isChanged = false;
+  }
+
+  /** What of it stands in the fields. */
+  stands(answer: FillAnswer): void {
     this.counts.characters += Object.values(answer.values).reduce<number>((sum, value) => sum + String(value ?? "").length, 0);
   }
 

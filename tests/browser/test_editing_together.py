@@ -73,11 +73,10 @@ def program_target(client):
     fields = [{"label": "Street"}, {"label": "Town"}]
     proposal = client.programs.propose("together", "Together", [[*FACTS]], fields=fields)
     client.targets.put_draft(proposal.document)
-    keys = [part.key for part in proposal.document.parts]
     return Edited(
-        "targets/together", "Parts", (f"Name of {keys[0]}", f"Name of {keys[1]}"),
+        "targets/together", "Settings", ("What the screen is called here", "Name for people"),
         lambda: client.targets.draft("together"),
-        lambda document: tuple(part.label for part in document.parts[:2]),
+        lambda document: (document.title, document.addresses[0].label),
     )  # fmt: skip
 
 

@@ -90,7 +90,17 @@ CALLS = {
     "recognise_screen": lambda c: c.programs.recognise(SEEN, drafts=True),
     "propose_screen_signature": lambda c: c.programs.propose_signature([SEEN], [SEEN]),
     "list_program_targets": lambda c: c.programs.published(),
-    "list_ready_made_plans": lambda c: c.programs.ready_made(),
+    "list_ready_made_targets": lambda c: c.programs.ready_made(),
+    "lint_target": lambda c: c.target_mappings.lint("shop"),
+    "list_target_samples": lambda c: c.target_mappings.samples("shop", "delivery"),
+    "propose_target_rules": lambda c: c.target_mappings.proposals("shop", "delivery"),
+    "try_target_mapping": lambda c: c.target_mappings.try_out(
+        "shop", "delivery", components=TOWN, country="GB"
+    ),
+    "start_target_coverage": lambda c: c.target_mappings.start_coverage(
+        "shop", "delivery", per_country=10
+    ),
+    "list_target_coverage": lambda c: c.target_mappings.coverage("shop", "delivery"),
     "propose_program_target": lambda c: c.programs.propose(
         "ledger", "Ledger", [SEEN], fields=[{"label": "Street"}], countries=["GB"]
     ),

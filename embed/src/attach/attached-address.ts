@@ -178,9 +178,10 @@ export class AttachedAddress {
     if (this.finder.text !== label) this.finder.restore(label, typed);
     this.undo.hidden = false;
     this.byHand.ask(before.filled.size ? replaced : []);
+    this.count?.taken(row.count === 1);
     const outcomes = await this.tellOutcomes(answer);
     if (!outcomes) return;
-    this.count?.filled(heldOf(answer, outcomes), row.count === 1);
+    this.count?.stands(heldOf(answer, outcomes));
     const detail: AttachedFill = { address: this.address.key, label, answer, outcomes };
     this.host.dispatchEvent(new CustomEvent("anchorline-filled", { bubbles: true, composed: true, detail }));
   }

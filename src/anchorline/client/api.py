@@ -24,6 +24,7 @@ if TYPE_CHECKING:
     from .keys import Keys
     from .own_layouts import OwnLayouts
     from .programs import Programs
+    from .target_mappings import TargetMappings
     from .targets import Targets
 
 
@@ -86,6 +87,13 @@ class Client(
         from .targets import Targets
 
         return Targets(self._transport)
+
+    @cached_property
+    def target_mappings(self) -> TargetMappings:
+        """Mappings of targets while they are made."""
+        from .target_mappings import TargetMappings
+
+        return TargetMappings(self._transport)
 
     @cached_property
     def programs(self) -> Programs:
