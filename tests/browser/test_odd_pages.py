@@ -185,3 +185,36 @@ def test_the_finder_looks_first_in_the_country_of_the_page_s_own_list(opened):
     expect(finder).to_have_attribute("elsewhere", "GB")
     pick(page)
     expect(page.locator("[name=c]")).to_have_value("GBR")
+
+
+def typed_over(page, selector):
+    """Somebody types there, and picks another address: whether they are asked about it."""
+    box = page.locator(selector)
+    box.click()
+    box.press("Control+a")
+    box.press_sequentially("By hand", delay=60)
+    pick(page, "5 Kiln Crescent")
+    expect(page.get_by_role("button", name="Keep “By hand”")).to_be_visible()
+
+
+def test_what_stood_there_already_and_is_typed_over_is_asked_about(opened):
+    town = {"key": "town", "label": "Town", "find": [{"label": "Town"}]}
+    page = opened(
+        """<p>Street <input name="s"></p><p>Town <input name="t" value="Brackwater"></p>""",
+        [STREET, town], [LINE, {"components": ["town"], "into": "town"}],
+    )  # fmt: skip
+    pick(page)
+    typed_over(page, "[name=t]")
+
+
+def test_what_is_typed_into_a_field_that_the_page_has_drawn_anew_is_asked_about(opened):
+    town = {"key": "town", "label": "Town", "find": [{"label": "Town"}]}
+    page = opened(
+        """<p>Street <input name="s"></p><p>Town <input name="t"></p>""",
+        [STREET, town], [LINE, {"components": ["town"], "into": "town"}],
+    )  # fmt: skip
+    pick(page)
+    page.wait_for_timeout(300)
+    page.evaluate("""() => { const old = document.querySelector("[name=t]"), next = old.cloneNode();
+      next.value = old.value; old.replaceWith(next); }""")
+    typed_over(page, "[name=t]")

@@ -199,7 +199,7 @@ export class AttachedAddress {
     for (const field of due) field.onLate = () => void this.tellOutcomes(answer);
     this.tell(
       [
-        words.say("fieldsFilled", { count: of("held", "theirs").length }),
+        words.say("fieldsFilled", { count: of("held").length }),
         due.length ? words.say("fieldsLater", { parts: named(due) }) : "",
         refused.length ? words.say("fieldsNotFilled", { parts: named(refused) }) : "",
         ...answer.warnings,
@@ -252,6 +252,6 @@ export class AttachedAddress {
 
 /** Of an answer what stands on the page. */
 function heldOf(answer: FillAnswer, outcomes: ReadonlyMap<string, Outcome>): FillAnswer {
-  const values = Object.entries(answer.values).filter(([key]) => ["held", "theirs"].includes(outcomes.get(key) ?? ""));
+  const values = Object.entries(answer.values).filter(([key]) => outcomes.get(key) === "held");
   return { ...answer, values: Object.fromEntries(values) };
 }

@@ -31,6 +31,10 @@ export class PageField implements FieldPort {
   /** The text that waits for the field to come, or to be free. */
   private due: string | null = null;
   private outcome: Outcome = "held";
+  /** What the page has made of what was written last. */
+  private spelt = "";
+  /** In which somebody would be heard who changes it; the page may have drawn others in their place. */
+  private heard: readonly HTMLElement[] = [];
   private ended: Promise<void> = Promise.resolve();
   /** Told when a text that was due has been written. */
   onLate: (() => void) | undefined;
@@ -63,9 +67,15 @@ export class PageField implements FieldPort {
   get value(): Value {
     const { control, written } = this;
     const stands = control?.read() ?? "";
-    // A list is chosen in by and by, and a page may spell what was written in a way of its own.
-    const isOurs = written !== null && (this.due !== null || this.isWriting || stands !== "" || written === "");
-    return (isOurs ? written : stands) || null;
+    return (written !== null && this.isOurs(control, stands, written) ? written : stands) || null;
+  }
+
+  /** Whether what stands there comes from what was written: a page may spell it in a way of its own. */
+  private isOurs(control: Control | null, stands: string, written: string): boolean {
+    // A list is chosen in by and by.
+    if (this.due !== null || this.isWriting || this.timer !== undefined) return true;
+    if (stands === "" || written === "") return stands === written;
+    return this.heard.every((one) => one.isConnected) || stands === this.spelt || (control?.holds(written) ?? false);
   }
 
   set value(value: Value) {
@@ -79,8 +89,9 @@ export class PageField implements FieldPort {
       if (!control) this.sayMissing();
       else this.sayLocked(control);
       if (text || control?.read()) this.wait(text);
-    } else if (!control.holds(text) || control.read() !== text) {
-      if (control.type === "list" && control.holds(text)) return;
+    } else if (control.read() === text || (control.type === "list" && control.holds(text))) {
+      this.keepHeard(control);
+    } else {
       this.begin(control, text);
     }
   }
@@ -121,6 +132,7 @@ export class PageField implements FieldPort {
   /** Nothing more is written, and nothing listens any more. */
   leave(): void {
     clearTimeout(this.timer);
+    this.timer = undefined;
     this.isWriting = false;
     this.hold?.abort();
     this.hold = undefined;
@@ -155,6 +167,7 @@ export class PageField implements FieldPort {
   private listen(control: Control): void {
     this.hold = new AbortController();
     const { signal } = this.hold;
+    this.heard = control.elements;
     for (const element of control.elements) {
       for (const type of CHANGES) element.addEventListener(type, (event) => event.isTrusted && !this.isWriting && this.takenOver(), { signal });
       for (const type of BEGINS) element.addEventListener(type, (event) => event.isTrusted && this.timer !== undefined && this.theirs(), { signal });
@@ -193,12 +206,14 @@ export class PageField implements FieldPort {
   private keepHeard(control: Control): void {
     this.hold?.abort();
     this.listen(control);
+    this.spelt = control.read();
     this.outcome = "held";
   }
 
   private refuse(text: string, kind: "option_missing" | "value_refused"): void {
     this.outcome = "refused";
     // What the page has made of it is no handwork of anybody's.
+    this.spelt = this.kept;
     this.say(kind, this.key, text);
   }
 

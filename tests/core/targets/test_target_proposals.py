@@ -80,3 +80,8 @@ def test_inputs_have_keys_of_their_own_and_those_that_nothing_finds_are_left_out
     assert [entry["key"] for entry in made.document["fields"]] == [
         "street", "street-2", "field-2nd",
     ]  # fmt: skip
+
+
+def test_a_label_that_names_several_parts_takes_them_all():
+    made = proposed(SeenField(label="Unit and building"), SeenField(label="Street & number"))
+    assert rules(made) == {"unit-and-building": ["unit", "building"], "street-number": "street"}

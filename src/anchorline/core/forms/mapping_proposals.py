@@ -6,40 +6,15 @@ by their labels, keys and help in the words of many languages, as the columns of
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ..layouts import LayoutLibrary
+from .field_labels import AUTOFILL, STREET, line_number, named_components
 from .field_types import FIELD_TYPES
 from .model import Field, Form, Slot
-from .table.address_columns import component_of
 
-_STREET = ("number", "street")
-# HTML's autofill tokens (WHATWG HTML, section "Autofill"), with what they stand for.
-_AUTOFILL: dict[str, tuple[str, ...]] = {
-    "organization": ("organisation",),
-    "address-line1": _STREET,
-    "address-line2": ("unit", "building"),
-    "address-line3": ("district",),
-    "street-address": (),
-    "address-level1": ("region",),
-    "address-level2": ("town",),
-    "address-level3": ("district",),
-    "postal-code": ("postcode",),
-    "country": ("country_code",),
-    "country-name": ("country",),
-}
-_LINE = re.compile(
-    r"(?<![^\W_])(?:address|line|adresse|regel|zeile|ligne|linha)[\W_]*(\d)$", re.IGNORECASE
-)
-# Words of fields for a firm, which tables of addresses leave out.
-_FIRM = frozenset(
-    {"organisation", "organization", "company", "firm", "business", "firma", "unternehmen",
-     "entreprise", "société", "bedrijf", "empresa", "会社名"}
-)  # fmt: skip
-_JOINED = re.compile(r"\s*(?:[,/&+]|\b(?:and|und|et|en|e)\b)\s*", re.IGNORECASE)
 _FACTS = {
     "latitude": ("latitude", "lat"),
     "longitude": ("longitude", "lon", "lng", "long"),
@@ -86,7 +61,7 @@ def propose_rules(form: Form, slot: Slot, layouts: LayoutLibrary) -> list[RulePr
 
 def _named(rule: Mapping[str, Any]) -> Sequence[str]:
     """The components and facts that a proposed rule takes."""
-    return rule.get("components") or rule.get("facts") or (_STREET if rule.get("lines") else ())
+    return rule.get("components") or rule.get("facts") or (STREET if rule.get("lines") else ())
 
 
 def _keys(slot: Slot) -> Iterator[str]:
@@ -103,11 +78,7 @@ def _can_be_written(field: Field) -> bool:
 
 def _line_of(field: Field) -> int:
     """Which line of an address a field is for; 0 for none."""
-    for text in (field.label, field.key):
-        found = _LINE.search(text)
-        if found:
-            return int(found[1])
-    return 0
+    return line_number(field.label) or line_number(field.key)
 
 
 def _fit(lines: Sequence[Field]) -> RuleProposal:
@@ -128,31 +99,21 @@ def _of_field(field: Field, slot: Slot, layouts: LayoutLibrary) -> Iterator[Rule
         yield _components((field.component,), field.key, because)
         return
     token = field.key.replace("_", "-").removeprefix(f"{slot.key}-")
-    if _AUTOFILL.get(token):
-        yield _components(_AUTOFILL[token], field.key, f"HTML's autofill token {token} says so.")
+    if AUTOFILL.get(token):
+        yield _components(AUTOFILL[token], field.key, f"HTML's autofill token {token} says so.")
     for what, text in (("label", field.label), ("key", field.key), ("help", field.help)):
         words = text.replace("_", " ").replace("-", " ")
         for fact, called in _FACTS.items():
             if words.casefold().split()[-1:] and words.casefold().split()[-1] in called:
                 rule = {"facts": [fact], "into": field.key, "changes": []}
                 yield RuleProposal(rule, f"Its {what} says “{text}”.")
-        if what == "label":
-            yield from _of_joined_label(field, text, layouts)
-        if words.casefold().strip() in _FIRM:
-            yield _components(("organisation",), field.key, f"Its {what} says “{text}”.")
-        component, word = component_of(words, layouts)
-        if component:
-            because = f"Its {what} says “{word}”."
-            yield _components(_as_wanted(component, field), field.key, because)
-
-
-def _of_joined_label(field: Field, text: str, layouts: LayoutLibrary) -> Iterator[RuleProposal]:
-    """A label that names two or more components, such as `Unit and building`."""
-    found = [component_of(piece, layouts)[0] for piece in _JOINED.split(text)]
-    if len(found) < 2 or not all(found) or len(set(found)) < len(found):
-        return
-    names = _STREET if set(found) == set(_STREET) else tuple(found)
-    yield _components(names, field.key, f"Its label says “{text}”.")
+        # Keys and help are no labels: what they name beside it is by chance.
+        may_join = what == "label"
+        names, said = named_components(text if may_join else words, layouts, may_join=may_join)
+        if len(names) == 1:
+            names = _as_wanted(names[0], field)
+        if names:
+            yield _components(names, field.key, f"Its {what} says “{said}”.")
 
 
 def _as_wanted(component: str, field: Field) -> tuple[str, ...]:
@@ -164,11 +125,11 @@ def _as_wanted(component: str, field: Field) -> tuple[str, ...]:
     if component == "country" and short:
         return ("country_code",)
     # A field for a street alone takes its number, too.
-    return _STREET if component == "street" and field.component is None else (component,)
+    return STREET if component == "street" and field.component is None else (component,)
 
 
 def _components(names: tuple[str, ...], into: str, because: str) -> RuleProposal:
-    if names == _STREET:
+    if names == STREET:
         # In the order of each country.
         return RuleProposal({"lines": "street", "into": into, "changes": []}, because)
     return RuleProposal({"components": list(names), "into": into, "changes": []}, because)

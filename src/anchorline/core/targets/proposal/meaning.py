@@ -6,34 +6,13 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ...forms.table.address_columns import component_of
+from ...forms.field_labels import AUTOFILL, line_number, named_components
 from ...layouts import LayoutLibrary
 from ..pages.ways import AUTOFILL_TOKENS
 from .seen import SeenField
 
-# HTML's autofill tokens (WHATWG HTML, section "Autofill"), with what they stand for.
-_AUTOFILL: dict[str, str] = {
-    "organization": "organisation",
-    "street-address": "street",
-    "address-line1": "line 1",
-    "address-line2": "line 2",
-    "address-line3": "line 3",
-    "address-level1": "region",
-    "address-level2": "town",
-    "address-level3": "district",
-    "postal-code": "postcode",
-    "country": "country",
-    "country-name": "country",
-}
 # What autofill tokens say of whose address it is.
 _WHOSE = {"shipping": "Delivery", "billing": "Billing"}
-_LINE = re.compile(
-    r"(?<![^\W_])(?:address|line|adresse|regel|zeile|ligne|linha)[\W_]*(\d)$", re.IGNORECASE
-)
-_FIRM = frozenset(
-    {"organisation", "organization", "company", "firm", "business", "firma", "unternehmen",
-     "entreprise", "société", "bedrijf", "empresa", "会社名"}
-)  # fmt: skip
 _CAMEL = re.compile(r"(?<=[a-z0-9])(?=[A-Z])")
 _SIGNS = re.compile(r"[\W_]+")
 LINE = "line "
@@ -64,8 +43,8 @@ def meaning_of(seen: SeenField, layouts: LayoutLibrary) -> Meaning:
     if seen.is_whole:
         return Meaning((WHOLE,), "All of the address goes into it.")
     token = token_of(seen)
-    if token in _AUTOFILL:
-        return Meaning((_AUTOFILL[token],), f"HTML's autofill token {token} says so.")
+    if token in AUTOFILL:
+        return Meaning(_of_token(token), f"HTML's autofill token {token} says so.")
     for what, text in _texts(seen):
         found = _of_text(text, layouts)
         if found is not None:
@@ -98,12 +77,20 @@ def _texts(seen: SeenField) -> Iterator[tuple[str, str]]:
     yield "example", seen.placeholder
 
 
+def _of_token(token: str) -> tuple[str, ...]:
+    """What a token is for a field of a target: lines are numbered, and options tell the codes."""
+    if token.startswith("address-line"):
+        return (f"{LINE}{token[-1]}",)
+    if not AUTOFILL[token]:
+        # All lines of the street (`street-address`).
+        return ("street",)
+    return tuple(name.removesuffix("_code") for name in AUTOFILL[token])
+
+
 def _of_text(text: str, layouts: LayoutLibrary) -> tuple[str, tuple[str, ...]] | None:
     if not text.strip():
         return None
-    if found := _LINE.search(text):
-        return text, (f"{LINE}{found[1]}",)
-    if text.casefold().strip() in _FIRM:
-        return text, ("organisation",)
-    component, word = component_of(text, layouts)
-    return (word, (component,)) if component else None
+    if number := line_number(text):
+        return text, (f"{LINE}{number}",)
+    names, said = named_components(text, layouts)
+    return (said, names) if names else None

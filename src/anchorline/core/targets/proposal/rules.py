@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ...forms.field_labels import STREET
 from .meaning import LINE, WHOLE, Meaning
 from .seen import SeenField
 from .wording import as_listed
@@ -25,7 +26,9 @@ def rules_for(fields: Sequence[tuple[str, SeenField, Meaning]]) -> list[Entry]:
     of: Mapping[str, list[tuple[str, SeenField]]] = _by_meaning(fields)
     lines = sorted(name for name in of if name.startswith(LINE))
     numbered = [key for name in lines for key, _ in of[name]]
-    rules: list[Entry] = []
+    rules: list[Entry] = [
+        _of_several(key, meaning.of) for key, _, meaning in fields if len(meaning.of) > 1
+    ]
     has_number = "number" in of
     for name, listed in of.items():
         for key, seen in listed:
@@ -45,6 +48,14 @@ def _by_meaning(
         if len(meaning.of) == 1:
             found.setdefault(meaning.of[0], []).append((key, seen))
     return found
+
+
+def _of_several(key: str, names: Sequence[str]) -> Entry:
+    """A field that takes several components."""
+    if tuple(names) == STREET:
+        # In the order of each country.
+        return {"lines": "street", "into": key}
+    return {"components": list(names), "join": ", ", "into": key}
 
 
 def _rule(name: str, key: str, seen: SeenField, has_number: bool) -> list[Entry]:
