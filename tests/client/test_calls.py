@@ -100,6 +100,10 @@ CALLS = {
     "start_target_coverage": lambda c: c.target_mappings.start_coverage(
         "shop", "delivery", per_country=10
     ),
+    "run_target_examples": lambda c: c.target_mappings.examples("shop"),
+    "read_target_components": lambda c: c.target_mappings.components_of(
+        "shop", "delivery", {"line": "x"}
+    ),
     "list_target_coverage": lambda c: c.target_mappings.coverage("shop", "delivery"),
     "propose_program_target": lambda c: c.programs.propose(
         "ledger", "Ledger", [SEEN], fields=[{"label": "Street"}], countries=["GB"]

@@ -8,11 +8,15 @@ from anchorline.wire.coverage import CoverageRequest, CoverageRun, CoverageRuns
 from anchorline.wire.datasets import JobAnswer
 from anchorline.wire.filling import FillAnswer
 from anchorline.wire.mapping import (
+    ExampleOutcome,
+    ExampleOutcomes,
     LintAnswer,
     MappingSample,
     MappingSamples,
     ProposedRule,
     ProposedRules,
+    ReadBackAnswer,
+    ReadBackRequest,
 )
 from anchorline.wire.page_targets import PageTargetDocument
 from anchorline.wire.program_targets import ProgramTargetDocument
@@ -77,6 +81,17 @@ class TargetMappings(Calls):
         source = "rows" if table else "reference"
         body = request_body(CoverageRequest, source=source, per_country=per_country, table=table)
         return self._post(f"{_place(target, address)}/coverage", JobAnswer, body)
+
+    def examples(self, target: str) -> list[ExampleOutcome]:
+        """The examples of a target, each with what came of it."""
+        return self._get(f"targets/{part(target)}/examples", ExampleOutcomes).examples
+
+    def components_of(
+        self, target: str, address: str, values: Mapping[str, str], country: str | None = None
+    ) -> ReadBackAnswer:
+        """The address that stands in the fields of a mapping."""
+        body = request_body(ReadBackRequest, values=dict(values), country_code=country)
+        return self._post(f"{_place(target, address)}/components", ReadBackAnswer, body)
 
     def coverage(self, target: str, address: str) -> list[CoverageRun]:
         """The latest runs, newest first."""

@@ -15,6 +15,7 @@ from .documents import FORM_API, OWN_LAYOUT_API, TARGET_API, document_router
 from .endpoints import API, Router, register
 from .fast_path import FastPath
 from .health import count_requests, health_pages
+from .mappings import MAPPING_ROUTERS
 from .metrics import Metrics
 from .middleware import Middleware
 from .openapi import api_document
@@ -23,7 +24,6 @@ from .problems import install_problem_handlers
 from .routes import (
     activity,
     attached_pages,
-    coverage,
     datasets,
     finding,
     form_design,
@@ -43,7 +43,6 @@ from .routes import (
     record_changes,
     records,
     session,
-    target_mapping,
     targets,
     usage,
 )
@@ -58,9 +57,7 @@ _ROUTES = (
     formulas,
     links,
     mapping,
-    coverage,
     targets,
-    target_mapping,
     attached_pages,
     looks,
     program_targets,
@@ -80,6 +77,7 @@ _DOCUMENTS = (FORM_API, OWN_LAYOUT_API, TARGET_API)
 ROUTERS: list[Router] = [
     *(module.router for module in _ROUTES),
     *(document_router(api) for api in _DOCUMENTS),
+    *MAPPING_ROUTERS,
 ]
 
 

@@ -1,23 +1,18 @@
 /** A list that a page has made itself, by the WAI-ARIA combobox pattern. */
 
 import { fitting } from "../options";
-import { type Control, type Lock, lockOf } from "./control";
+import { type Control, ElementControl } from "./control";
 import { focused, left } from "./events";
 import { chooseIn, shownIn } from "./listbox";
 
-export class ComboboxControl implements Control {
+export class ComboboxControl extends ElementControl implements Control {
   readonly type = "list";
-  readonly elements: readonly HTMLElement[];
 
   constructor(
-    readonly element: HTMLElement,
+    element: HTMLElement,
     private readonly writes: string,
   ) {
-    this.elements = [element];
-  }
-
-  get lock(): Lock {
-    return lockOf(this.element);
+    super(element);
   }
 
   read(): string {

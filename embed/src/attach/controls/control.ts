@@ -26,6 +26,19 @@ export interface Control {
   write(text: string, isOver: AbortSignal): Promise<boolean>;
 }
 
+/** What all have that are one element. */
+export abstract class ElementControl<Of extends HTMLElement = HTMLElement> {
+  readonly elements: readonly HTMLElement[];
+
+  constructor(readonly element: Of) {
+    this.elements = [element];
+  }
+
+  get lock(): Lock {
+    return lockOf(this.element);
+  }
+}
+
 /** Why an element lets nothing be written. */
 export function lockOf(element: HTMLElement): Lock {
   const { disabled, readOnly } = element as HTMLInputElement;

@@ -1,22 +1,17 @@
 /** A list of HTML in which an option is chosen. */
 
 import { type Texts, fitting } from "../options";
-import { type Control, type Lock, lockOf } from "./control";
+import { type Control, ElementControl } from "./control";
 import { changed, focused, left, setNatively } from "./events";
 
-export class ListControl implements Control {
+export class ListControl extends ElementControl<HTMLSelectElement> implements Control {
   readonly type = "list";
-  readonly elements: readonly HTMLElement[];
 
   constructor(
-    readonly element: HTMLSelectElement,
+    element: HTMLSelectElement,
     private readonly writes: string,
   ) {
-    this.elements = [element];
-  }
-
-  get lock(): Lock {
-    return lockOf(this.element);
+    super(element);
   }
 
   read(): string {

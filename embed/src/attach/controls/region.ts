@@ -1,19 +1,14 @@
 /** A region of a page that people edit: lines of text, and perhaps an editor of the page's own around it. */
 
 import { plain } from "../options";
-import { type Control, type Lock, lockOf } from "./control";
+import { type Control, ElementControl, type Lock } from "./control";
 import { changed } from "./events";
 
-export class RegionControl implements Control {
+export class RegionControl extends ElementControl implements Control {
   readonly type = "region";
-  readonly elements: readonly HTMLElement[];
 
-  constructor(readonly element: HTMLElement) {
-    this.elements = [element];
-  }
-
-  get lock(): Lock {
-    return this.element.isContentEditable ? lockOf(this.element) : "readonly";
+  override get lock(): Lock {
+    return this.element.isContentEditable ? super.lock : "readonly";
   }
 
   read(): string {

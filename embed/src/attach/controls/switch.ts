@@ -2,23 +2,14 @@
 
 import { labelsOf } from "../labels";
 import { plain } from "../options";
-import { type Control, type Lock, lockOf } from "./control";
+import { type Control, ElementControl } from "./control";
 import { focused, left } from "./events";
 
 const YES = new Set(["yes", "true", "on", "1"]);
 const NO = new Set(["", "no", "false", "off", "0"]);
 
-export class SwitchControl implements Control {
+export class SwitchControl extends ElementControl implements Control {
   readonly type = "switch";
-  readonly elements: readonly HTMLElement[];
-
-  constructor(readonly element: HTMLElement) {
-    this.elements = [element];
-  }
-
-  get lock(): Lock {
-    return lockOf(this.element);
-  }
 
   read(): string {
     return this.isOn ? "yes" : "";

@@ -2,21 +2,15 @@
 
 import type { FieldType } from "../holders";
 import { plain } from "../options";
-import { type Control, type Lock, lockOf } from "./control";
+import { type Control, ElementControl } from "./control";
 import { changed, focused, left, setNatively } from "./events";
 
-export class TextControl implements Control {
-  readonly elements: readonly HTMLElement[];
-
+export class TextControl extends ElementControl<HTMLInputElement | HTMLTextAreaElement> implements Control {
   constructor(
-    readonly element: HTMLInputElement | HTMLTextAreaElement,
+    element: HTMLInputElement | HTMLTextAreaElement,
     readonly type: FieldType,
   ) {
-    this.elements = [element];
-  }
-
-  get lock(): Lock {
-    return lockOf(this.element);
+    super(element);
   }
 
   read(): string {

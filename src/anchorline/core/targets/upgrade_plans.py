@@ -108,7 +108,11 @@ def _address(address: Mapping[str, Any], fields: _Fields) -> Entry:
             field_of[part] = fields.add(part, {n: v for n, v in own.items() if n != "key"})
     made = {name: value for name, value in address.items() if name != "plan"}
     if address.get("mapping"):
-        made["mapping"] = _mapping(address["mapping"], boxes, field_of, fields)
+        shared = {part: box for box in boxes if len(box.rows) > 1 for part in box.parts}
+        lengths = {
+            key: one["max_length"] for key, one in fields.parts.items() if one.get("max_length")
+        }
+        made["mapping"] = _Rules(shared, field_of, lengths).of(address["mapping"])
     if address.get("examples"):
         made["examples"] = [_example(one, boxes, field_of) for one in address["examples"]]
     if steps:
@@ -138,70 +142,98 @@ def _written(mapping: Sequence[Mapping[str, Any]]) -> Iterator[str]:
             yield rule["into"]
 
 
-def _mapping(
-    mapping: Sequence[Mapping[str, Any]],
-    boxes: Sequence[_Box],
-    field_of: Mapping[str, str],
-    fields: _Fields,
-) -> list[Entry]:
-    """The rules in the order in which their texts stand in the fields."""
-    shared = {part: box for box in boxes if len(box.rows) > 1 for part in box.parts}
-    chains: list[list[Mapping[str, Any]]] = []
-    for rule in mapping:
-        # What holds only where the rules above it do not stays below them.
-        if rule.get("otherwise") and chains:
-            chains[-1].append(rule)
-        else:
-            chains.append([rule])
+@dataclass
+class _Rules:
+    """The rules of one address, as they write fields in place of parts.
 
-    # Only among those of one field the order is changed: what takes the rest goes by it as well.
-    for box in {id(one): one for one in shared.values()}.values():
-        own = [at for at, chain in enumerate(chains) if shared.get(_first(chain)) is box]
-        by_place = sorted((chains[at] for at in own), key=lambda one: box.parts.index(_first(one)))
-        for at, chain in zip(own, by_place, strict=True):
-            chains[at] = chain
-    ordered = [rule for chain in chains for rule in chain]
-    begun: set[str] = set()
-    return [_rule(dict(rule), shared, field_of, fields, begun) for rule in ordered]
+    Attributes:
+        shared: by its key, the field of each part that shares one with others.
+        field_of: the keys of fields by those of their parts.
+        lengths: of parts, where they say it.
+        begun: keys of shared fields into which a rule before has written.
+    """
+
+    shared: Mapping[str, _Box]
+    field_of: Mapping[str, str]
+    lengths: Mapping[str, int]
+    begun: set[str] = field(default_factory=set)
+
+    def of(self, mapping: Sequence[Mapping[str, Any]]) -> list[Entry]:
+        """The rules in the order in which their texts stand in the fields."""
+        chains: list[list[Mapping[str, Any]]] = []
+        for rule in mapping:
+            # What holds only where the rules above it do not stays below them.
+            if rule.get("otherwise") and chains:
+                chains[-1].append(rule)
+            else:
+                chains.append([rule])
+        # Only among those of one field the order is changed: what takes the rest goes by it too.
+        for box in {id(one): one for one in self.shared.values()}.values():
+            own = [at for at, chain in enumerate(chains) if self.shared.get(_first(chain)) is box]
+            order = {at: box.parts.index(_first(chains[at])) for at in own}
+            by_place = [chains[at] for at in sorted(own, key=order.__getitem__)]
+            for at, chain in zip(own, by_place, strict=True):
+                chains[at] = chain
+        return [self._rule(dict(rule)) for chain in chains for rule in chain]
+
+    def _rule(self, rule: Entry) -> Entry:
+        if rule.get("fit"):
+            return self._fit(rule)
+        part = rule.get("into") or ""
+        box = self.shared.get(part)
+        if not part:
+            return rule
+        made = {**rule, "into": self.field_of.get(part, part)}
+        if box is None:
+            return made
+        length = self.lengths.get(part)
+        if length and "shorten" in (rule.get("changes") or ()):
+            shorter = {"shorten": {"to": length}}
+            made["changes"] = [shorter if one == "shorten" else one for one in rule["changes"]]
+        if rule.get("if_written") == "leave":
+            # It was left where an earlier rule had written the part; the field has others as well.
+            made["otherwise"] = True
+        keeps = any(row["part"] == part and row.get("keep") for row in box.rows)
+        if box.key in self.begun:
+            made = _behind(made, box.sign_before(part))
+        elif not keeps:
+            made.pop("if_written", None)
+        if keeps:
+            made |= {"if_written": "append", "keeps_place": True}
+        self.begun.add(box.key)
+        return made
+
+    def _fit(self, rule: Entry) -> Entry:
+        fit: Entry = dict(rule["fit"])
+        parts: list[str] = fit["into"]
+        keys = list(dict.fromkeys(self.field_of.get(part, part) for part in parts))
+        made: Entry = {**fit, "into": keys}
+        if fit.get("overflow"):
+            made["overflow"] = self.field_of.get(fit["overflow"], fit["overflow"])
+        box = self.shared.get(parts[0])
+        if box is None or len(keys) > 1:
+            return {**rule, "fit": made}
+        if box.takes_lines:
+            made |= {"lines": len(parts), "fewest": True}
+            widths = [fit.get("width"), *(self.lengths.get(part) for part in parts)]
+            given = [width for width in widths if width]
+            if given:
+                made["width"] = min(given)
+        else:
+            made.pop("width", None)
+            sign = box.sign_before(parts[1] if len(parts) > 1 else parts[0])
+            if sign != ", ":
+                made["join"] = sign
+        changed: Entry = {**rule, "fit": made}
+        if box.key in self.begun:
+            changed |= {"if_written": "append", "join": box.sign_before(parts[0])}
+        self.begun.add(box.key)
+        return changed
 
 
 def _first(chain: Sequence[Mapping[str, Any]]) -> str:
     """The first part that some rules write."""
     return next(_written(chain), "")
-
-
-def _rule(
-    rule: Entry,
-    shared: Mapping[str, _Box],
-    field_of: Mapping[str, str],
-    fields: _Fields,
-    begun: set[str],
-) -> Entry:
-    if rule.get("fit"):
-        return _fit(rule, shared, field_of, fields, begun)
-    part = rule.get("into") or ""
-    box = shared.get(part)
-    if not part:
-        return rule
-    made = {**rule, "into": field_of.get(part, part)}
-    if box is None:
-        return made
-    length = fields.parts.get(part, {}).get("max_length")
-    if length and "shorten" in (rule.get("changes") or ()):
-        shorter = {"shorten": {"to": length}}
-        made["changes"] = [shorter if one == "shorten" else one for one in rule["changes"]]
-    if rule.get("if_written") == "leave":
-        # It was left where an earlier rule had written the part; the field has others as well.
-        made["otherwise"] = True
-    keeps = any(row["part"] == part and row.get("keep") for row in box.rows)
-    if box.key in begun:
-        made = _behind(made, box.sign_before(part))
-    elif not keeps:
-        made.pop("if_written", None)
-    if keeps:
-        made |= {"if_written": "append", "keeps_place": True}
-    begun.add(box.key)
-    return made
 
 
 def _behind(rule: Entry, sign: str) -> Entry:
@@ -214,40 +246,6 @@ def _behind(rule: Entry, sign: str) -> Entry:
             group["join"] = rule["join"]
         rule = {**rule, "components": [group]}
     return {**rule, "if_written": "append", "join": sign}
-
-
-def _fit(
-    rule: Entry,
-    shared: Mapping[str, _Box],
-    field_of: Mapping[str, str],
-    fields: _Fields,
-    begun: set[str],
-) -> Entry:
-    fit: Entry = dict(rule["fit"])
-    parts: list[str] = fit["into"]
-    keys = list(dict.fromkeys(field_of.get(part, part) for part in parts))
-    made: Entry = {**fit, "into": keys}
-    if fit.get("overflow"):
-        made["overflow"] = field_of.get(fit["overflow"], fit["overflow"])
-    box = shared.get(parts[0])
-    if box is None or len(keys) > 1:
-        return {**rule, "fit": made}
-    sign = box.sign_before(parts[1]) if len(parts) > 1 else box.sign_before(parts[0])
-    if box.takes_lines:
-        made |= {"lines": len(parts), "fewest": True}
-        widths = [fields.parts.get(part, {}).get("max_length") for part in parts]
-        given = [width for width in (fit.get("width"), *widths) if width]
-        if given:
-            made["width"] = min(given)
-    else:
-        made.pop("width", None)
-        if sign != ", ":
-            made["join"] = sign
-    changed: Entry = {**rule, "fit": made}
-    if box.key in begun:
-        changed |= {"if_written": "append", "join": box.sign_before(parts[0])}
-    begun.add(box.key)
-    return changed
 
 
 def _example(

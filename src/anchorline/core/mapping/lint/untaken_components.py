@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
-from ..fill import takes_everything_left
 from .kind import Case, Finding, check, told
 
 
 @check("untaken_components")
 def untaken_components(case: Case) -> Iterator[Finding]:
     """What a pick does not bring onto the form, with how many addresses have it."""
-    if not case.rules or any(takes_everything_left(rule) for rule in case.rules):
+    if not case.rules:
         return
     counts = Counter(
         name

@@ -8,7 +8,12 @@ from anchorline.application.mapping_samples import Sample
 from anchorline.application.mapping_workbench import Linted, Tried
 from anchorline.core.address import Facts
 from anchorline.core.forms.mapping_proposals import RuleProposal
+from anchorline.core.mapping.examples import ExampleRun
+from anchorline.store.coverage_runs import CoverageRun as StoredRun
+from anchorline.wire.coverage import CoverageRun, CoverageRuns
 from anchorline.wire.mapping import (
+    ExampleOutcome,
+    ExampleOutcomes,
     LintAnswer,
     MappingFinding,
     MappingSample,
@@ -69,3 +74,39 @@ def tried_of(body: TriedAddress) -> Tried:
         else Facts()
     )
     return Tried(body.address_id, body.components, facts, body.country_code)
+
+
+def examples_answer(runs: Sequence[tuple[str, ExampleRun]]) -> ExampleOutcomes:
+    """Examples with what came of each."""
+    return ExampleOutcomes(
+        examples=[
+            ExampleOutcome(
+                slot=slot,
+                name=run.example.name,
+                passed=not run.differences,
+                differences={one.field: [one.expected, one.found] for one in run.differences},
+            )
+            for slot, run in runs
+        ]
+    )
+
+
+def coverage_answer(runs: Sequence[StoredRun]) -> CoverageRuns:
+    """Runs over many addresses."""
+    return CoverageRuns(
+        runs=[
+            CoverageRun(
+                job=run.job,
+                form=run.form,
+                slot=run.slot,
+                version=run.version,
+                revision=run.revision,
+                source=run.source,
+                made_at=run.made_at,
+                made_by=run.made_by,
+                seconds=run.seconds,
+                **run.result,
+            )
+            for run in runs
+        ]
+    )
