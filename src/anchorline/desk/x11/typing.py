@@ -21,6 +21,8 @@ _UP_WITHIN = 2.0
 _TRIES = 4
 # With one of these on, a key would be another one.
 _CHANGES_KEYS = X.ShiftMask | X.LockMask | X.ControlMask | X.Mod1Mask | X.Mod4Mask
+# Stands beside those for any key that is held down.
+_HELD = 1 << 30
 _ALL_MODIFIERS = (0, X.LockMask, X.Mod2Mask, X.LockMask | X.Mod2Mask)
 
 
@@ -40,7 +42,7 @@ class GuardedKeys:
         self._own: set[int] = set()
         self._escape = int(connection.keysym_to_keycode(XK.XK_Escape))
         self._was_caps_locked = False
-        # Modifiers that were on when a key was to be sent.
+        # Modifiers that were on when a key was to be sent, and _HELD.
         self._in_the_way = 0
         self.pace = 0.002
         self._answered = 0
@@ -145,7 +147,11 @@ class GuardedKeys:
         self._display.sync()
 
     def _clear_the_way(self) -> None:
-        """Waits for keys that somebody holds down; Caps Lock is switched off."""
+        """Waits for keys that somebody holds down; Caps Lock is switched off.
+
+        Raises:
+            StopRun: a key is held for long.
+        """
         locked, self._in_the_way = self._in_the_way & X.LockMask, 0
         if locked:
             self._was_caps_locked = True
@@ -170,7 +176,10 @@ class GuardedKeys:
             if focus not in own:
                 return focus
             self._in_the_way = int(self.screen.root.query_pointer().mask) & _CHANGES_KEYS
-            if self._in_the_way:
+            # While somebody holds a key that a program has asked for (Escape is one, of ours), all
+            # keys go to that program, whichever window has the focus.
+            if self._in_the_way or self.keyboard.down():
+                self._in_the_way |= _HELD
                 return focus
             for code in (*stroke.held, stroke.code):
                 xtest.fake_input(connection, X.KeyPress, code)
