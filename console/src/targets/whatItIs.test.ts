@@ -20,7 +20,7 @@ describe("what an input is", () => {
 
   it("is said in words where it is more", () => {
     expect(moreOf(address([{ components: ["unit", "building"], into: "x" }]), "x").label).toBe("Unit, Building");
-    expect(moreOf(address([{ fit: { into: ["x", "y"] } }]), "x")).toEqual({ label: "One of 2 lines for what no other input takes", isShared: true });
+    expect(moreOf(address([{ fit: { into: ["x", "y"] } }]), "x")).toEqual({ label: "One of 2 lines for what no other field takes", isShared: true });
   });
 
   it("is changed without touching other inputs", () => {

@@ -45,7 +45,7 @@ export function whatItIs(address: Mapped, input: string): string {
 export function moreOf(address: Mapped, input: string): { label: string; isShared: boolean } {
   const own = (address.mapping ?? []).filter((rule) => writes(rule, input));
   const said = own.map((rule) => {
-    if (rule.fit) return `One of ${rule.fit.into.length} lines for what no other input takes`;
+    if (rule.fit) return `One of ${rule.fit.into.length} lines for what no other field takes`;
     if (rule.formula) return "Worked out by a formula";
     const names = (rule.components ?? rule.facts ?? []).map((one) => (typeof one === "string" ? readable(one) : "a group"));
     const changes = rule.changes?.length ? ", changed on the way" : "";

@@ -35,7 +35,7 @@ export function FieldPanel(props: { target: AnyTarget; field: TargetField; edit:
               </Checkbox>
             </Form.Item>
             <Form.Item label="Characters that it takes" htmlFor="field-length">
-              <InputNumber id="field-length" min={1} max={10000} value={field.max_length ?? null} placeholder="not known" onChange={(value) => set({ max_length: value })} />
+              <InputNumber id="field-length" className="whole-width" min={1} max={10000} value={field.max_length ?? null} placeholder="not known" onChange={(value) => set({ max_length: value })} />
             </Form.Item>
           </>
         )}
